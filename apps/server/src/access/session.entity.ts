@@ -1,0 +1,11 @@
+import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
+import { Account } from './account.entity.ts';
+
+/** A signed-in browser. Only the hash of the cookie's token is stored. */
+@Entity()
+export class Session {
+  @PrimaryColumn('text') tokenHash: string;
+  @ManyToOne(() => Account, { eager: true }) @JoinColumn() account: Relation<Account>;
+  @Column({ type: 'timestamptz', insert: false }) createdAt: Date;
+  @Column('timestamptz') expiresAt: Date;
+}

@@ -1,0 +1,92 @@
+import { Module, type DynamicModule } from '@nestjs/common';
+import { APP_GUARD } from '@nestjs/core';
+import { ServeStaticModule } from '@nestjs/serve-static';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { Access } from './access/access.service.ts';
+import { SessionController } from './access/session.controller.ts';
+import { SessionGuard } from './access/session.guard.ts';
+import { BackupJobs } from './backup/backup-jobs.service.ts';
+import { BackupRun } from './backup/backup-run.service.ts';
+import { BackupsController } from './backup/backups.controller.ts';
+import { Dictionaries } from './catalogue/dictionaries.service.ts';
+import { DictionariesController } from './catalogue/dictionaries.controller.ts';
+import { ModelImport } from './catalogue/model-import.ts';
+import { ComparisonController } from './compare/comparison.controller.ts';
+import { ReferencedSets } from './compare/referenced-sets.service.ts';
+import { DemoPlant } from './demo/demo-plant.service.ts';
+import { ImportsController } from './files/imports.controller.ts';
+import { SetExport } from './files/set-export.service.ts';
+import { SetImport } from './files/set-import.service.ts';
+import { HealthController } from './health.controller.ts';
+import { JobEvents } from './jobs/job-events.service.ts';
+import { JobQueue } from './jobs/job-queue.service.ts';
+import { JobsController } from './jobs/jobs.controller.ts';
+import { Jobs } from './jobs/jobs.service.ts';
+import { LineLock } from './line/line-lock.ts';
+import { LogbookController } from './logbook/logbook.controller.ts';
+import { Logbook } from './logbook/logbook.service.ts';
+import { RegisterController } from './register/register.controller.ts';
+import { Register } from './register/register.service.ts';
+import { Backups } from './sets/backups.service.ts';
+import { ContentStore } from './sets/content-store.service.ts';
+import { Drift } from './sets/drift.service.ts';
+import { History } from './sets/history.service.ts';
+import { dataSourceOptions } from './storage/data-source.ts';
+import { WritePlansController } from './writing/write-plans.controller.ts';
+import { WritePlans } from './writing/write-plans.service.ts';
+import { WriteRun } from './writing/write-run.service.ts';
+
+export interface AppOptions {
+  readonly databaseUrl: string;
+  /** Folder of the built interface; nothing in tests of the API alone. */
+  readonly webFolder?: string;
+}
+
+@Module({})
+export class AppModule {
+  static with({ databaseUrl, webFolder }: AppOptions): DynamicModule {
+    const web = webFolder
+      ? [ServeStaticModule.forRoot({ rootPath: webFolder, exclude: ['/api/{*rest}'] })]
+      : [];
+    return {
+      module: AppModule,
+      imports: [TypeOrmModule.forRoot({ ...dataSourceOptions(databaseUrl), retryAttempts: 0 }), ...web],
+      controllers: [
+        BackupsController,
+        ComparisonController,
+        DictionariesController,
+        HealthController,
+        ImportsController,
+        JobsController,
+        LogbookController,
+        RegisterController,
+        SessionController,
+        WritePlansController,
+      ],
+      providers: [
+        { provide: APP_GUARD, useClass: SessionGuard },
+        Access,
+        BackupJobs,
+        BackupRun,
+        Backups,
+        ContentStore,
+        DemoPlant,
+        Dictionaries,
+        Drift,
+        History,
+        JobEvents,
+        JobQueue,
+        Jobs,
+        LineLock,
+        Logbook,
+        ModelImport,
+        ReferencedSets,
+        Register,
+        SetExport,
+        SetImport,
+        WritePlans,
+        WriteRun,
+      ],
+    };
+  }
+}

@@ -1,0 +1,57 @@
+// Puts the application together and starts it; the same for the real server and for tests.
+
+import 'reflect-metadata';
+import type { INestApplication } from '@nestjs/common';
+import { NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import helmet from 'helmet';
+import { AppModule, type AppOptions } from './app.module.ts';
+import { BackupRun } from './backup/backup-run.service.ts';
+import { ModelImport } from './catalogue/model-import.ts';
+import { JobEvents } from './jobs/job-events.service.ts';
+import { JobQueue } from './jobs/job-queue.service.ts';
+import { ProblemFilter } from './problems/problem.filter.ts';
+import { validation } from './problems/validation.ts';
+import { WriteRun } from './writing/write-run.service.ts';
+
+export interface StartOptions extends AppOptions {
+  /** Folder with one folder per shipped model. */
+  readonly modelsFolder: string;
+  readonly quiet?: boolean;
+}
+
+/** Migrates, takes in the catalogue, begins to serve jobs; listening is left to the caller. */
+export async function createApplication(options: StartOptions): Promise<INestApplication> {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(options), {
+    logger: options.quiet ? ['error'] : ['error', 'warn'],
+    abortOnError: false,
+  });
+  app.setGlobalPrefix('api');
+  // Plain http inside the plant is common: the browser must not be told to upgrade what cannot be upgraded.
+  app.use(helmet({ contentSecurityPolicy: { directives: { upgradeInsecureRequests: null } }, hsts: false }));
+  app.useGlobalPipes(validation());
+  app.useGlobalFilters(new ProblemFilter());
+  app.enableShutdownHooks();
+  describeApi(app);
+  await app.init();
+  await app.get(ModelImport).takeCatalogue(options.modelsFolder);
+  await app.get(JobEvents).start(options.databaseUrl);
+  await app.get(JobQueue).start(options.databaseUrl);
+  await app.get(BackupRun).serve();
+  await app.get(WriteRun).serve();
+  return app;
+}
+
+function describeApi(app: INestApplication): void {
+  const about = new DocumentBuilder()
+    .setTitle('Drive Keep')
+    .setDescription('Everything that the screens do. Errors are problem documents (RFC 9457).')
+    .setVersion('1')
+    .addCookieAuth('drive_keep_session')
+    .build();
+  SwaggerModule.setup('api/openapi', app, () => SwaggerModule.createDocument(app, about), {
+    jsonDocumentUrl: 'api/openapi.json',
+    swaggerUiEnabled: false,
+  });
+}

@@ -1,0 +1,14 @@
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+
+/** A dictionary as it came in: the original files, from which it is read each time. */
+@Entity('dictionary')
+export class StoredDictionary {
+  @PrimaryColumn('text') id: string;
+  @Column('text') model: string;
+  @Column('integer') version: number;
+  @Column('text') maker: string;
+  @Column('text') name: string;
+  @Column('text') modelFile: string;
+  @Column('text') parametersFile: string;
+  @Column({ type: 'timestamptz', insert: false }) importedAt: Date;
+}

@@ -1,0 +1,68 @@
+// The one way in for models, shipped or a user's own: files are checked as a whole and kept as they came.
+
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { Injectable, Logger } from '@nestjs/common';
+import {
+  describeModelFinding,
+  readModel,
+  type DictionaryId,
+  type ModelFiles,
+  type ModelFinding,
+} from '@drive-keep/core/dictionary';
+import { fail, ok, type Result } from '@drive-keep/core/values';
+import { DataSource } from 'typeorm';
+import { StoredDictionary } from './dictionary.entity.ts';
+
+export type ImportFault =
+  | { readonly code: 'findings'; readonly findings: readonly ModelFinding[] }
+  /** The version is kept already with other content; a change needs a new version number. */
+  | { readonly code: 'version-taken'; readonly id: DictionaryId };
+
+@Injectable()
+export class ModelImport {
+  private readonly logger = new Logger('ModelImport');
+
+  constructor(private readonly dataSource: DataSource) {}
+
+  async take(files: ModelFiles): Promise<Result<DictionaryId, ImportFault>> {
+    const read = readModel(files);
+    if (!read.ok) return fail({ code: 'findings', findings: read.fault });
+    const { id, model, version, maker, name } = read.value;
+    const repository = this.dataSource.getRepository(StoredDictionary);
+    const kept = await repository.findOneBy({ id });
+    if (kept) {
+      const same = kept.modelFile === files.model && kept.parametersFile === files.parameters;
+      return same ? ok(id) : fail({ code: 'version-taken', id });
+    }
+    await repository.insert({
+      id,
+      model,
+      version,
+      maker,
+      name,
+      modelFile: files.model,
+      parametersFile: files.parameters,
+    });
+    return ok(id);
+  }
+
+  /** Takes in every model of the catalogue folder; a model that is not right is named and left out. */
+  async takeCatalogue(folder: string): Promise<void> {
+    for (const name of readdirSync(folder).sort()) {
+      const taken = await this.take({
+        model: readFileSync(join(folder, name, 'model.yaml'), 'utf8'),
+        parameters: readFileSync(join(folder, name, 'parameters.csv'), 'utf8'),
+      });
+      if (!taken.ok) this.logger.error(`${name}: ${describeImportFault(taken.fault)}`);
+    }
+  }
+}
+
+export function describeImportFault(fault: ImportFault): string {
+  if (fault.code === 'version-taken')
+    return `${fault.id} is kept with other content; give the change a new version.`;
+  return fault.findings
+    .map((each) => `${each.file}, line ${each.line}: ${describeModelFinding(each)}`)
+    .join('\n');
+}

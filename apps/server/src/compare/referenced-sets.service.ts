@@ -1,0 +1,101 @@
+// Sets by reference, as addresses and requests name them: `default`, `baseline`, `baseline:2`, `newest`, `backup:ID`.
+
+import { Injectable } from '@nestjs/common';
+import type { ComparedSide } from '@drive-keep/api';
+import type { Code } from '@drive-keep/core/dictionary';
+import { defaultSet, hashOf, type ParameterSet } from '@drive-keep/core/sets';
+import type { Reading } from '@drive-keep/core/values';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { ProblemException } from '../problems/problem.ts';
+import type { PositionWithUnit } from '../register/register.service.ts';
+import type { Backup } from '../sets/backup.entity.ts';
+import { Backups } from '../sets/backups.service.ts';
+import type { Baseline } from '../sets/baseline.entity.ts';
+import { ContentStore } from '../sets/content-store.service.ts';
+import { History } from '../sets/history.service.ts';
+
+export interface ReferencedSet {
+  readonly side: ComparedSide;
+  readonly set: ParameterSet;
+  /** Monitors and counters told beside a backup. */
+  readonly aside: ReadonlyMap<Code, Reading>;
+}
+
+const NO_ASIDE: ReadonlyMap<Code, Reading> = new Map();
+
+@Injectable()
+export class ReferencedSets {
+  constructor(
+    private readonly dictionaries: Dictionaries,
+    private readonly backups: Backups,
+    private readonly contents: ContentStore,
+    private readonly history: History,
+  ) {}
+
+  async get(at: PositionWithUnit, reference: string): Promise<ReferencedSet> {
+    if (reference === 'default') return this.defaults(at);
+    if (reference === 'newest') return this.newest(at);
+    const [kind, id = ''] = reference.split(':');
+    if (kind === 'baseline') return this.baseline(at, id);
+    if (kind === 'backup') return this.ofBackup(reference, await this.backupOf(at, id));
+    throw missing(`"${reference}" names no set. Use default, baseline, newest or backup:… instead.`, 400);
+  }
+
+  private async defaults({ unit }: PositionWithUnit): Promise<ReferencedSet> {
+    const dictionary = await this.dictionaries.get(unit.dictionaryId);
+    const set = defaultSet(dictionary, unit);
+    if (!set) throw missing(`${dictionary.name} has no rating ${unit.rating} in region ${unit.region}.`, 422);
+    const region = dictionary.regions.find((each) => each.id === unit.region)?.name ?? unit.region;
+    const title = `Defaults of ${unit.rating}, ${region}`;
+    return { side: { reference: 'default', title, at: null, hash: hashOf(set) }, set, aside: NO_ASIDE };
+  }
+
+  private async newest(at: PositionWithUnit): Promise<ReferencedSet> {
+    const backup = await this.backups.newest(at.position.id);
+    if (!backup) throw missing(`${at.position.tag} has no backup yet. Back it up first.`, 404);
+    return this.ofBackup('newest', backup);
+  }
+
+  private async baseline({ position }: PositionWithUnit, revision: string): Promise<ReferencedSet> {
+    const all = await this.history.baselines(position.id);
+    const found = revision === '' ? all.at(-1) : all.find((each) => String(each.revision) === revision);
+    if (!found)
+      throw missing(`${position.tag} has no such baseline. An engineer signs one from a backup.`, 404);
+    return {
+      side: baselineSide(found, revision),
+      set: await this.contents.get(found.contentHash),
+      aside: NO_ASIDE,
+    };
+  }
+
+  private async backupOf({ position }: PositionWithUnit, id: string): Promise<Backup> {
+    const backup = await this.backups.get(id);
+    if (backup.position.id === position.id) return backup;
+    throw missing(`This backup belongs to ${backup.position.tag}, not to ${position.tag}.`, 422);
+  }
+
+  private async ofBackup(reference: string, backup: Backup): Promise<ReferencedSet> {
+    const kind = backup.how === 'imported' ? 'Imported set' : 'Backup';
+    const side = {
+      reference,
+      title: `${kind} by ${backup.takenBy}`,
+      at: backup.takenAt.toISOString(),
+      hash: backup.contentHash,
+    };
+    const aside = new Map(Object.entries(backup.aside)) as ReadonlyMap<string, Reading> as ReadonlyMap<
+      Code,
+      Reading
+    >;
+    return { side, set: await this.contents.get(backup.contentHash), aside };
+  }
+}
+
+const baselineSide = (found: Baseline, revision: string): ComparedSide => ({
+  reference: revision === '' ? 'baseline' : `baseline:${revision}`,
+  title: `Baseline, revision ${found.revision}, signed by ${found.signedBy}`,
+  at: found.signedAt.toISOString(),
+  hash: found.contentHash,
+});
+
+const missing = (detail: string, status: number): ProblemException =>
+  new ProblemException(status, 'no-such-set', detail);

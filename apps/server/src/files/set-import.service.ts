@@ -1,0 +1,124 @@
+// Sets come in as files: first a preview that keeps nothing, then the same file again with the hash that was seen.
+
+import { Injectable } from '@nestjs/common';
+import type { ImportedBackup, ImportPreview } from '@drive-keep/api';
+import { factsOf, type Dictionary } from '@drive-keep/core/dictionary';
+import { describeSetFinding, kindOfText, readSet, type ReadSet } from '@drive-keep/core/formats';
+import { hashOf } from '@drive-keep/core/sets';
+import { DataSource } from 'typeorm';
+import type { Account } from '../access/account.entity.ts';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { Logbook } from '../logbook/logbook.service.ts';
+import { ProblemException } from '../problems/problem.ts';
+import { Register, type PositionWithUnit } from '../register/register.service.ts';
+import { Backups } from '../sets/backups.service.ts';
+
+export interface UploadedText {
+  readonly originalname: string;
+  readonly buffer: Buffer;
+}
+
+/** Findings told at the most: whoever has more has the wrong file. */
+const MOST_FINDINGS = 200;
+
+@Injectable()
+export class SetImport {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly register: Register,
+    private readonly dictionaries: Dictionaries,
+    private readonly backups: Backups,
+    private readonly logbook: Logbook,
+  ) {}
+
+  async preview(tag: string, file: UploadedText): Promise<ImportPreview> {
+    const at = await this.register.unitAt(tag);
+    const { dictionary, read, kind } = await this.read(at, file);
+    const hash = hashOf(read.set);
+    const same = await this.backups.newestWith(at.position.id, hash);
+    return {
+      fileName: file.originalname,
+      kind,
+      dictionary: dictionary.id,
+      parameters: read.set.readings.size,
+      hash,
+      sameAs: same?.takenAt.toISOString() ?? null,
+      acceptable: !stops(read),
+      findings: read.findings.slice(0, MOST_FINDINGS).map((finding) => ({
+        line: finding.line,
+        severity: finding.severity,
+        text: describeSetFinding(finding, dictionary),
+      })),
+    };
+  }
+
+  async keep(
+    tag: string,
+    file: UploadedText,
+    seenHash: string,
+    { person }: Account,
+  ): Promise<ImportedBackup> {
+    const at = await this.register.unitAt(tag);
+    const { dictionary, read } = await this.read(at, file);
+    const hash = hashOf(read.set);
+    if (stops(read)) throw notAcceptable(read, dictionary);
+    if (hash !== seenHash) {
+      const detail = 'The file is not the one that was shown before. Look at it again. Nothing was kept.';
+      throw new ProblemException(409, 'file-changed', detail);
+    }
+    const same = await this.backups.newestWith(at.position.id, hash);
+    const { position, unit } = at;
+    return this.dataSource.transaction(async (manager) => {
+      const { serial, firmware } = unit;
+      const reason = `Imported from ${file.originalname}`;
+      const aside = new Map();
+      const how = 'imported' as const;
+      const backup = await this.backups.keep(
+        { position, unit, set: read.set, aside, takenBy: person, how, reason, serial, firmware },
+        manager,
+      );
+      const text = `Imported ${read.set.readings.size} parameters from ${file.originalname}.`;
+      await this.logbook.write(
+        { person, action: 'imported', tag, text, facts: { backup: backup.id } },
+        manager,
+      );
+      return { backupId: backup.id, hash, sameAs: same?.takenAt.toISOString() ?? null };
+    });
+  }
+
+  private async read({ unit }: PositionWithUnit, file: UploadedText) {
+    const dictionary = await this.dictionaries.get(unit.dictionaryId);
+    const text = decode(file.buffer);
+    const kind = kindOfText(text);
+    const read = readSet(kind, text, dictionary, factsOf(dictionary, unit) ?? {});
+    return { dictionary, read, kind };
+  }
+}
+
+/** UTF-8 only: a wrong guess at the encoding would change texts without anybody noticing. */
+function decode(bytes: Buffer): string {
+  const utf16 = (bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff);
+  try {
+    const text = utf16 ? undefined : new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    if (text !== undefined && !text.includes('\u0000')) return text;
+  } catch {
+    // Falls through to the problem below.
+  }
+  const found = utf16 ? 'The file is UTF-16' : 'The file is not text in UTF-8';
+  throw new ProblemException(
+    422,
+    'encoding',
+    `${found}. Save it as "CSV UTF-8" and choose it again. Nothing was kept.`,
+  );
+}
+
+const stops = (read: ReadSet): boolean => read.findings.some((finding) => finding.severity === 'stop');
+
+function notAcceptable(read: ReadSet, dictionary: Dictionary): ProblemException {
+  const stopping = read.findings.filter((finding) => finding.severity === 'stop').slice(0, MOST_FINDINGS);
+  const findings = stopping.map(
+    (finding) => `Line ${finding.line}: ${describeSetFinding(finding, dictionary)}`,
+  );
+  const detail = `The file cannot be taken in: ${findings[0] ?? ''} Nothing was kept.`;
+  return new ProblemException(422, 'file-not-acceptable', detail, findings);
+}

@@ -1,0 +1,30 @@
+// The connection to the units behind one gateway. An answer is a value or one of a few faults; nothing is thrown.
+
+import type { Result } from '@drive-keep/core/values';
+
+export type LineFault =
+  /** Nobody listens at the gateway's address. */
+  | { readonly code: 'no-connection'; readonly where: string }
+  | { readonly code: 'no-answer'; readonly afterMs: number }
+  /** Answers came, but after their time; none of them was used. */
+  | { readonly code: 'late'; readonly afterMs: number }
+  | { readonly code: 'broke-off' }
+  /** An answer that does not belong to the request or is cut short. */
+  | { readonly code: 'wrong-answer' }
+  /** Exceptions of the Modbus Application Protocol V1.1b3, section 7. */
+  | { readonly code: 'refused'; readonly exception: 'function' | 'address' | 'value' | 'failure' }
+  | { readonly code: 'busy' };
+
+export type LineAnswer<T> = Result<T, LineFault>;
+
+export interface DriveLine {
+  /** Reads 1 to 125 holding registers of one unit; each word is 0 to 65535. */
+  read(unit: number, address: number, count: number): Promise<LineAnswer<readonly number[]>>;
+  /** Writes words to consecutive holding registers in one request. */
+  write(unit: number, address: number, words: readonly number[]): Promise<LineAnswer<void>>;
+  /** Requests sent so far, repeats included. */
+  readonly requests: number;
+  close(): void;
+}
+
+export const isRefusal = (fault: LineFault): boolean => fault.code === 'refused';

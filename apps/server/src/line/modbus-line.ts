@@ -1,0 +1,178 @@
+// Modbus TCP through the modbus-serial client. The socket is our own, so that a connection that closes in the middle
+// of a request, and answers that come too late, are seen at once instead of ending as just another time-out.
+
+import { Socket } from 'node:net';
+import { fail, ok } from '@drive-keep/core/values';
+import ModbusSerial from 'modbus-serial';
+import type { DriveLine, LineAnswer, LineFault } from './drive-line.ts';
+
+const { default: ModbusRTU } = ModbusSerial;
+type Client = InstanceType<typeof ModbusRTU>;
+
+export interface LineTiming {
+  /** How long a unit may take to answer, in ms. */
+  readonly timeoutMs: number;
+  /** How often a request is sent at the most before a unit counts as not answering. */
+  readonly attempts: number;
+}
+
+/** The gateway's own time-out is commonly one second; a unit that needs longer is not well. */
+export const USUAL_TIMING: LineTiming = { timeoutMs: 1000, attempts: 2 };
+
+const EXCEPTIONS: Readonly<Record<number, LineFault>> = {
+  1: { code: 'refused', exception: 'function' },
+  2: { code: 'refused', exception: 'address' },
+  3: { code: 'refused', exception: 'value' },
+  4: { code: 'refused', exception: 'failure' },
+  5: { code: 'busy' },
+  6: { code: 'busy' },
+};
+/** The gateway answers for a unit that it cannot reach. */
+const GATEWAY_EXCEPTIONS = [10, 11];
+
+/** The library counts its transactions from 1 and starts again at 0 after so many. */
+const LIBRARY_TRANSACTIONS = 256;
+const STRAY_POLL_MS = 20;
+
+type Stray = 'late' | 'foreign';
+
+export class ModbusLine implements DriveLine {
+  requests = 0;
+  private socket: Socket | undefined;
+  private client: Client | undefined;
+  private onClosed: () => void = () => undefined;
+  private stray: Stray | undefined;
+  private sentOnSocket = 0;
+  private openTransaction = 0;
+  private readonly givenUp = new Set<number>();
+  private readonly host: string;
+  private readonly port: number;
+  private readonly timing: LineTiming;
+
+  constructor(host: string, port: number, timing: LineTiming = USUAL_TIMING) {
+    this.host = host;
+    this.port = port;
+    this.timing = timing;
+  }
+
+  read(unit: number, address: number, count: number): Promise<LineAnswer<readonly number[]>> {
+    return this.request(unit, async (client) => {
+      const { data } = await client.readHoldingRegisters(address, count);
+      return data.length === count ? ok(data) : fail({ code: 'wrong-answer' });
+    });
+  }
+
+  write(unit: number, address: number, words: readonly number[]): Promise<LineAnswer<void>> {
+    return this.request(unit, async (client) => {
+      if (words.length === 1) await client.writeRegister(address, words[0] ?? 0);
+      else await client.writeRegisters(address, [...words]);
+      return ok(undefined);
+    });
+  }
+
+  close(): void {
+    this.socket?.destroy();
+    this.socket = undefined;
+    this.client = undefined;
+  }
+
+  private async request<T>(
+    unit: number,
+    send: (client: Client) => Promise<LineAnswer<T>>,
+  ): Promise<LineAnswer<T>> {
+    this.stray = undefined;
+    for (let attempt = 1; ; attempt += 1) {
+      const answer = await this.once(unit, send);
+      const silent = !answer.ok && answer.fault.code === 'no-answer';
+      if (!silent) return answer;
+      this.givenUp.add(this.openTransaction);
+      if (attempt >= this.timing.attempts) return fail(await this.faultOfSilence());
+    }
+  }
+
+  /** Waits once more, to tell a unit that is slow from one that is dead: they are mended in different places. */
+  private async faultOfSilence(): Promise<LineFault> {
+    const { timeoutMs } = this.timing;
+    for (let waited = 0; !this.stray && waited < timeoutMs; waited += STRAY_POLL_MS)
+      await sleep(STRAY_POLL_MS);
+    this.close();
+    if (this.stray === 'foreign') return { code: 'wrong-answer' };
+    return { code: this.stray === 'late' ? 'late' : 'no-answer', afterMs: timeoutMs };
+  }
+
+  private async once<T>(
+    unit: number,
+    send: (client: Client) => Promise<LineAnswer<T>>,
+  ): Promise<LineAnswer<T>> {
+    const client = await this.connected();
+    if (!client) return fail({ code: 'no-connection', where: `${this.host}:${this.port}` });
+    client.setID(unit);
+    client.setTimeout(this.timing.timeoutMs);
+    this.requests += 1;
+    this.sentOnSocket += 1;
+    this.openTransaction = this.sentOnSocket % LIBRARY_TRANSACTIONS;
+    const closed = new Promise<LineAnswer<T>>((resolve) => {
+      this.onClosed = () => resolve(fail({ code: 'broke-off' }));
+    });
+    const sent = send(client).catch((error: unknown) => fail(this.faultOf(error)));
+    const answer = await Promise.race([sent, closed]);
+    if (!answer.ok && ['broke-off', 'wrong-answer'].includes(answer.fault.code)) this.close();
+    return answer;
+  }
+
+  private faultOf(error: unknown): LineFault {
+    const { modbusCode, name, errno } = error as { modbusCode?: number; name?: string; errno?: string };
+    if (modbusCode !== undefined && GATEWAY_EXCEPTIONS.includes(modbusCode)) {
+      return { code: 'no-answer', afterMs: this.timing.timeoutMs };
+    }
+    if (modbusCode !== undefined) return EXCEPTIONS[modbusCode] ?? { code: 'refused', exception: 'failure' };
+    const timedOut = name === 'TransactionTimedOutError' || errno === 'ETIMEDOUT';
+    return timedOut ? { code: 'no-answer', afterMs: this.timing.timeoutMs } : { code: 'wrong-answer' };
+  }
+
+  private async connected(): Promise<Client | undefined> {
+    if (this.client && this.socket && !this.socket.destroyed) return this.client;
+    const socket = await openSocket(this.host, this.port, this.timing.timeoutMs);
+    if (!socket) return undefined;
+    this.socket = socket;
+    this.sentOnSocket = 0;
+    this.givenUp.clear();
+    socket.on('close', () => this.onClosed());
+    socket.on('data', (chunk) => this.watch(chunk));
+    const client = new ModbusRTU();
+    client.on('error', () => socket.destroy());
+    await client.linkTCP(socket, { port: this.port });
+    this.client = client;
+    return client;
+  }
+
+  /** Looks at what arrives beside the library: answers to requests already given up, and such to no request at all. */
+  private watch(chunk: Buffer): void {
+    if (chunk.length < 4) return;
+    const transaction = chunk.readUInt16BE(0);
+    const open = transaction === this.openTransaction && !this.givenUp.has(transaction);
+    if (open && chunk.readUInt16BE(2) === 0) return;
+    const late = this.givenUp.has(transaction) && chunk.readUInt16BE(2) === 0;
+    this.stray = late ? 'late' : 'foreign';
+  }
+}
+
+function openSocket(host: string, port: number, timeoutMs: number): Promise<Socket | undefined> {
+  return new Promise((resolve) => {
+    const socket = new Socket();
+    const timer = setTimeout(() => socket.destroy(), timeoutMs);
+    socket.setNoDelay(true);
+    socket.once('connect', () => {
+      clearTimeout(timer);
+      resolve(socket);
+    });
+    socket.on('error', () => socket.destroy());
+    socket.once('close', () => {
+      clearTimeout(timer);
+      resolve(undefined);
+    });
+    socket.connect(port, host);
+  });
+}
+
+const sleep = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));

@@ -1,0 +1,48 @@
+// Turns every error into a problem document. What is our own fault is logged in full and told in one plain sentence.
+
+import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
+import type { Problem } from '@drive-keep/api';
+import type { Response } from 'express';
+import { problemOf, ProblemException } from './problem.ts';
+
+@Catch()
+export class ProblemFilter implements ExceptionFilter {
+  private readonly logger = new Logger('Problem');
+
+  catch(error: unknown, host: ArgumentsHost): void {
+    const response = host.switchToHttp().getResponse<Response>();
+    const problem = this.toProblem(error);
+    if (response.headersSent) return void response.end();
+    response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
+  }
+
+  private toProblem(error: unknown): Problem {
+    if (error instanceof ProblemException) return error.problem;
+    const status = statusOf(error);
+    if (status === 413) {
+      return problemOf(
+        413,
+        'too-large',
+        'The file or request is too large. A parameter set has at most 5 MB.',
+      );
+    }
+    if (status === 404) return problemOf(404, 'not-found', 'There is nothing at this address.');
+    if (status !== undefined && status < 500) return problemOf(status, 'bad-request', messageOf(error));
+    this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
+    const detail =
+      'Something went wrong inside Drive Keep. Nothing was changed. Try again; if it comes back, report the time.';
+    return problemOf(500, 'internal', detail);
+  }
+}
+
+function statusOf(error: unknown): number | undefined {
+  if (error instanceof HttpException) return error.getStatus();
+  const { status, statusCode } = (error ?? {}) as { status?: unknown; statusCode?: unknown };
+  const known = status ?? statusCode;
+  return typeof known === 'number' ? known : undefined;
+}
+
+const messageOf = (error: unknown): string =>
+  error instanceof SyntaxError
+    ? 'The request is not JSON. Nothing was changed.'
+    : `The request cannot be understood: ${error instanceof Error ? error.message : String(error)}.`;

@@ -1,0 +1,24 @@
+import {
+  Column,
+  Entity,
+  JoinColumn,
+  ManyToOne,
+  OneToMany,
+  PrimaryGeneratedColumn,
+  type Relation,
+} from 'typeorm';
+import { Machine } from './machine.entity.ts';
+import { Unit } from './unit.entity.ts';
+
+/** A place with a duty. Units come and go; the position stays. */
+@Entity()
+export class Position {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  @ManyToOne(() => Machine, (machine) => machine.positions) @JoinColumn() machine: Relation<Machine>;
+  @Column('text') tag: string;
+  @Column('text') duty: string;
+  @Column('text') criticality: 'low' | 'middle' | 'high';
+  @Column('text') motor: string;
+  @Column('integer') place: number;
+  @OneToMany(() => Unit, (unit) => unit.position) units: Relation<Unit[]>;
+}

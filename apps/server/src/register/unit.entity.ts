@@ -1,0 +1,19 @@
+import { Column, Entity, JoinColumn, ManyToOne, PrimaryGeneratedColumn, type Relation } from 'typeorm';
+import { Line } from './line.entity.ts';
+import { Position } from './position.entity.ts';
+
+/** A physical drive at a position; with `removedAt` it has been one. */
+@Entity()
+export class Unit {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  @ManyToOne(() => Position, (position) => position.units) @JoinColumn() position: Relation<Position>;
+  @Column('text') dictionaryId: string;
+  @Column('text') rating: string;
+  @Column('text') region: string;
+  @Column('integer') serial: number;
+  @Column('text') firmware: string;
+  @ManyToOne(() => Line, { nullable: true }) @JoinColumn() line: Relation<Line> | null;
+  @Column('integer', { nullable: true }) lineAddress: number | null;
+  @Column('timestamptz') installedAt: Date;
+  @Column('timestamptz', { nullable: true }) removedAt: Date | null;
+}

@@ -1,0 +1,14 @@
+import { Column, Entity, JoinColumn, ManyToOne, PrimaryGeneratedColumn, type Relation } from 'typeorm';
+import { Position } from '../register/position.entity.ts';
+
+/** The signed set that a position should hold; a new revision does not touch the ones before. */
+@Entity()
+export class Baseline {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  @ManyToOne(() => Position) @JoinColumn() position: Relation<Position>;
+  @Column('integer') revision: number;
+  @Column('text') contentHash: string;
+  @Column('timestamptz') signedAt: Date;
+  @Column('text') signedBy: string;
+  @Column('text') reason: string;
+}

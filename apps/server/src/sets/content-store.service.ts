@@ -1,0 +1,52 @@
+// Content of sets by hash. What is stored is the canonical text, and reading it back checks the hash: damaged content
+// is named and never shown as good.
+
+import { Injectable } from '@nestjs/common';
+import {
+  canonicalText,
+  hashText,
+  parseCanonical,
+  type ContentHash,
+  type ParameterSet,
+} from '@drive-keep/core/sets';
+import { DataSource, type EntityManager } from 'typeorm';
+import { ProblemException } from '../problems/problem.ts';
+import { SetContent } from './set-content.entity.ts';
+
+/** Parsed sets kept at hand: distinct contents are few, and the newest ones are asked for again and again. */
+const MOST_AT_HAND = 500;
+
+@Injectable()
+export class ContentStore {
+  private readonly atHand = new Map<string, ParameterSet>();
+
+  constructor(private readonly dataSource: DataSource) {}
+
+  /** Stores content once; equal content is found again by its hash. */
+  async keep(set: ParameterSet, manager: EntityManager = this.dataSource.manager): Promise<ContentHash> {
+    const text = canonicalText(set);
+    const hash = hashText(text);
+    const row = { hash, dictionaryId: set.dictionary, content: Buffer.from(text, 'utf8') };
+    await manager.createQueryBuilder().insert().into(SetContent).values(row).orIgnore().execute();
+    return hash;
+  }
+
+  async get(hash: string): Promise<ParameterSet> {
+    const known = this.atHand.get(hash);
+    if (known) return known;
+    const row = await this.dataSource.getRepository(SetContent).findOneBy({ hash });
+    const text = row?.content.toString('utf8');
+    const set = text !== undefined && hashText(text) === hash ? parseCanonical(text) : undefined;
+    if (!set?.ok) throw damaged(hash);
+    if (this.atHand.size >= MOST_AT_HAND) this.atHand.delete(this.atHand.keys().next().value ?? '');
+    this.atHand.set(hash, set.value);
+    return set.value;
+  }
+}
+
+const damaged = (hash: string): ProblemException =>
+  new ProblemException(
+    500,
+    'content-damaged',
+    `The kept content ${hash.slice(0, 19)}… is damaged and is not shown. Restore it from a copy of the database.`,
+  );

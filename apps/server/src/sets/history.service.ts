@@ -1,0 +1,80 @@
+// The history strip of a position: every backup with its differences from the baseline that was in force.
+
+import { Injectable } from '@nestjs/common';
+import type { BackupMark, BaselineMark, HistoryView, ParameterStep } from '@drive-keep/api';
+import type { Code } from '@drive-keep/core/dictionary';
+import { sameReading, type Reading } from '@drive-keep/core/values';
+import { DataSource } from 'typeorm';
+import { Backup } from './backup.entity.ts';
+import { Baseline } from './baseline.entity.ts';
+import { ContentStore } from './content-store.service.ts';
+import { Drift } from './drift.service.ts';
+
+@Injectable()
+export class History {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly drift: Drift,
+    private readonly contents: ContentStore,
+  ) {}
+
+  async of(positionId: string): Promise<HistoryView> {
+    const baselines = await this.baselines(positionId);
+    const backups = await this.backups(positionId);
+    const marks: BackupMark[] = [];
+    for (const [at, backup] of backups.entries()) {
+      const inForce = baselines.findLast((baseline) => baseline.signedAt <= backup.takenAt);
+      marks.push({
+        id: backup.id,
+        takenAt: backup.takenAt.toISOString(),
+        takenBy: backup.takenBy,
+        how: backup.how,
+        reason: backup.reason,
+        serial: backup.serial,
+        firmware: backup.firmware,
+        hash: backup.contentHash,
+        differences: inForce ? await this.drift.count(inForce.contentHash, backup.contentHash) : null,
+        unreadable: backup.unreadable,
+        sameAsBefore: backups[at - 1]?.contentHash === backup.contentHash,
+      });
+    }
+    return { backups: marks, baselines: baselines.map(baselineMark) };
+  }
+
+  /** When one parameter changed, by the backups that first show it. Contents that repeat are read once. */
+  async ofParameter(positionId: string, code: Code): Promise<readonly ParameterStep[]> {
+    const steps: ParameterStep[] = [];
+    let before: Reading | undefined;
+    let beforeHash = '';
+    for (const backup of await this.backups(positionId)) {
+      if (backup.contentHash === beforeHash) continue;
+      beforeHash = backup.contentHash;
+      const reading = (await this.contents.get(backup.contentHash)).readings.get(code);
+      if (steps.length > 0 && sameReading(before, reading)) continue;
+      before = reading;
+      const { takenAt, takenBy, reason } = backup;
+      steps.push({ at: takenAt.toISOString(), reading: reading ?? null, by: takenBy, reason });
+    }
+    return steps;
+  }
+
+  async baselines(positionId: string): Promise<Baseline[]> {
+    return this.dataSource
+      .getRepository(Baseline)
+      .find({ where: { position: { id: positionId } }, order: { revision: 'ASC' } });
+  }
+
+  private async backups(positionId: string): Promise<Backup[]> {
+    return this.dataSource
+      .getRepository(Backup)
+      .find({ where: { position: { id: positionId } }, order: { takenAt: 'ASC', seq: 'ASC' } });
+  }
+}
+
+const baselineMark = (baseline: Baseline): BaselineMark => ({
+  revision: baseline.revision,
+  signedAt: baseline.signedAt.toISOString(),
+  signedBy: baseline.signedBy,
+  reason: baseline.reason,
+  hash: baseline.contentHash,
+});

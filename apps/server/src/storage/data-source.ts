@@ -1,0 +1,53 @@
+// Connection to PostgreSQL and what is stored there.
+
+import type { DataSourceOptions } from 'typeorm';
+import { Account } from '../access/account.entity.ts';
+import { Session } from '../access/session.entity.ts';
+import { StoredDictionary } from '../catalogue/dictionary.entity.ts';
+import { Job } from '../jobs/job.entity.ts';
+import { JobItem } from '../jobs/job-item.entity.ts';
+import { LogbookRow } from '../logbook/logbook.entity.ts';
+import { Area } from '../register/area.entity.ts';
+import { Line } from '../register/line.entity.ts';
+import { Machine } from '../register/machine.entity.ts';
+import { Plant } from '../register/plant.entity.ts';
+import { Position } from '../register/position.entity.ts';
+import { Unit } from '../register/unit.entity.ts';
+import { Backup } from '../sets/backup.entity.ts';
+import { Baseline } from '../sets/baseline.entity.ts';
+import { SetContent } from '../sets/set-content.entity.ts';
+import { StoredWritePlan } from '../writing/write-plan.entity.ts';
+import { StoredWriteStep } from '../writing/write-step.entity.ts';
+import { FirstSchema1700000000001 } from './migrations/first-schema.ts';
+import { SnakeNaming } from './snake-naming.ts';
+
+/** Units being read hold one connection each for their line lock, beside those of requests. */
+const POOL_SIZE = 30;
+
+export const dataSourceOptions = (url: string): DataSourceOptions => ({
+  type: 'postgres',
+  url,
+  entities: [
+    Account,
+    Area,
+    Backup,
+    Baseline,
+    Job,
+    JobItem,
+    Line,
+    LogbookRow,
+    Machine,
+    Plant,
+    Position,
+    Session,
+    SetContent,
+    StoredDictionary,
+    StoredWritePlan,
+    StoredWriteStep,
+    Unit,
+  ],
+  migrations: [FirstSchema1700000000001],
+  migrationsRun: true,
+  namingStrategy: new SnakeNaming(),
+  poolSize: POOL_SIZE,
+});

@@ -1,0 +1,15 @@
+// Columns and tables in snake case, as SQL is written by hand; properties in camel case, as TypeScript is.
+
+import { DefaultNamingStrategy } from 'typeorm';
+
+const snake = (name: string): string => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
+
+export class SnakeNaming extends DefaultNamingStrategy {
+  override columnName(propertyName: string, customName: string | undefined): string {
+    return customName ?? snake(propertyName);
+  }
+
+  override joinColumnName(relationName: string): string {
+    return `${snake(relationName)}_id`;
+  }
+}

@@ -1,0 +1,21 @@
+import type { WritePhase, WriteReason } from '@drive-keep/core/plans';
+import type { Reading } from '@drive-keep/core/values';
+import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
+import { StoredWritePlan } from './write-plan.entity.ts';
+
+@Entity('write_step')
+export class StoredWriteStep {
+  @PrimaryColumn('uuid') planId: string;
+  @PrimaryColumn('integer') place: number;
+  @ManyToOne(() => StoredWritePlan, (plan) => plan.steps) @JoinColumn() plan: Relation<StoredWritePlan>;
+  @Column('text') code: string;
+  @Column('jsonb', { nullable: true }) fromReading: Reading | null;
+  @Column('integer') toRaw: number;
+  @Column('text') phase: WritePhase;
+  @Column('jsonb') reason: WriteReason;
+  @Column('boolean') stopped: boolean;
+  @Column('boolean') restart: boolean;
+  @Column('text', { default: 'planned' }) state: 'planned' | 'writing' | 'written' | 'failed';
+  @Column('integer', { nullable: true }) readBack: number | null;
+  @Column('text', { default: '' }) text: string;
+}

@@ -1,0 +1,167 @@
+// All parameters of a model with the facts that belong to it: ratings, regions, the way to talk to it, effects of
+// a write. A dictionary never changes; a new version is another dictionary with another id.
+
+import { parseRaw } from '../values/index.ts';
+import type { Bound, Code, Meaning, Parameter } from './parameter.ts';
+
+declare const brand: unique symbol;
+/** Model and version of its dictionary: `halvern-hn64@1`. */
+export type DictionaryId = string & { readonly [brand]: 'DictionaryId' };
+
+/** Facts are values in engineering units, as text, by name: `{ normal_current: '3.7' }`. */
+export type Facts = Readonly<Record<string, string>>;
+
+export interface Rating {
+  readonly id: string;
+  /** Number in the unit's identity register. */
+  readonly number: number;
+  readonly name: string;
+  readonly facts: Facts;
+}
+
+export interface Region {
+  readonly id: string;
+  readonly name: string;
+  readonly facts: Facts;
+}
+
+export interface RegisterValue {
+  readonly register: number;
+  readonly value: number;
+}
+
+/** How a unit of this model is spoken to over Modbus. Addresses are protocol addresses, counted from 0. */
+export interface LineFacts {
+  readonly wordOrder: 'high-first' | 'low-first';
+  readonly largestRead: number;
+  readonly bridgeGaps: boolean;
+  /** Areas that the unit refuses to read, both ends included. */
+  readonly reserved: readonly { readonly from: number; readonly to: number }[];
+  readonly identity: {
+    readonly model: RegisterValue;
+    readonly rating: number;
+    readonly firmware: number;
+    readonly serial: number;
+  };
+  readonly status: { readonly register: number; readonly running: number; readonly fault: number };
+  readonly fault: { readonly active: number; readonly history: number; readonly historyLength: number };
+  readonly save: RegisterValue & { readonly busyMs: number };
+  readonly restart: RegisterValue & { readonly busyMs: number };
+}
+
+/** What else a write does, from the maker's manual. */
+export interface Effect {
+  readonly when: Code;
+  /** Parameters that go back to their defaults when the value of `when` changes. */
+  readonly toDefault: readonly Code[];
+  readonly why: string;
+}
+
+export interface Dictionary {
+  readonly id: DictionaryId;
+  readonly model: string;
+  readonly version: number;
+  readonly maker: string;
+  readonly name: string;
+  readonly about: string;
+  readonly firmware: { readonly from: string; readonly to: string };
+  readonly ratings: readonly Rating[];
+  readonly regions: readonly Region[];
+  readonly line: LineFacts | null;
+  readonly effects: readonly Effect[];
+  readonly parameters: readonly Parameter[];
+}
+
+/** The rating and region of one unit: they decide some defaults and ranges. */
+export interface Outfit {
+  readonly rating: string;
+  readonly region: string;
+}
+
+export interface Limits {
+  readonly least: number;
+  readonly greatest: number;
+}
+
+interface Index {
+  readonly byCode: ReadonlyMap<string, Parameter>;
+  readonly byMeaning: ReadonlyMap<string, Parameter>;
+  readonly place: ReadonlyMap<string, number>;
+}
+
+const indexes = new WeakMap<Dictionary, Index>();
+
+function indexOf(dictionary: Dictionary): Index {
+  let index = indexes.get(dictionary);
+  if (!index) {
+    const { parameters } = dictionary;
+    index = {
+      byCode: new Map(parameters.map((parameter) => [parameter.code, parameter])),
+      byMeaning: new Map(
+        parameters.flatMap((parameter) => (parameter.meaning ? [[parameter.meaning, parameter]] : [])),
+      ),
+      place: new Map(parameters.map((parameter, at) => [parameter.code, at])),
+    };
+    indexes.set(dictionary, index);
+  }
+  return index;
+}
+
+export const findParameter = (dictionary: Dictionary, code: string): Parameter | undefined =>
+  indexOf(dictionary).byCode.get(code);
+
+export const findMeaning = (dictionary: Dictionary, meaning: Meaning | string): Parameter | undefined =>
+  indexOf(dictionary).byMeaning.get(meaning);
+
+/** The place of a code in menu order, for sorting; unknown codes come last. */
+export const placeOf = (dictionary: Dictionary, code: string): number =>
+  indexOf(dictionary).place.get(code) ?? Number.MAX_SAFE_INTEGER;
+
+/** Rating and region facts together; nothing where the dictionary does not have that rating or region. */
+export function factsOf(dictionary: Dictionary, outfit: Outfit): Facts | undefined {
+  const rating = dictionary.ratings.find((each) => each.id === outfit.rating);
+  const region = dictionary.regions.find((each) => each.id === outfit.region);
+  return rating && region ? { ...rating.facts, ...region.facts } : undefined;
+}
+
+/** The raw value of a bound; nothing where the fact is unknown or between two steps of the parameter. */
+export function rawOfBound(parameter: Parameter, bound: Bound, facts: Facts): number | undefined {
+  if ('raw' in bound) return bound.raw;
+  const text = facts[bound.fact];
+  const raw = text === undefined ? undefined : parseRaw(parameter.form, text);
+  return raw?.ok ? raw.value : undefined;
+}
+
+/** Least and greatest raw value for this rating and region. Checked for every outfit when a dictionary is read. */
+export function limitsOf(parameter: Parameter, facts: Facts): Limits {
+  return {
+    least: rawOfBound(parameter, parameter.least, facts) ?? Number.NEGATIVE_INFINITY,
+    greatest: rawOfBound(parameter, parameter.greatest, facts) ?? Number.POSITIVE_INFINITY,
+  };
+}
+
+/** The default as a raw value; nothing for monitors and counters. */
+export const defaultOf = (parameter: Parameter, facts: Facts): number | undefined =>
+  parameter.default === null ? undefined : rawOfBound(parameter, parameter.default, facts);
+
+/** Why a raw value cannot be held, or nothing if it can. Options and bits must exist; numbers must be in range. */
+export function refusalOf(parameter: Parameter, raw: number, facts: Facts): ValueRefusal | undefined {
+  const { form } = parameter;
+  if (form.kind === 'option') {
+    return form.options.some((option) => option.raw === raw) ? undefined : { code: 'no-such-option', raw };
+  }
+  if (form.kind === 'bits') {
+    const known = form.bits.reduce((word, bit) => word | (1 << bit.bit), 0) >>> 0;
+    return (raw & ~known) === 0 ? undefined : { code: 'no-such-bit', raw };
+  }
+  const { least, greatest } = limitsOf(parameter, facts);
+  if (raw < least) return { code: 'below-least', raw, limit: least };
+  if (raw > greatest) return { code: 'above-greatest', raw, limit: greatest };
+  return undefined;
+}
+
+export type ValueRefusal =
+  | { readonly code: 'no-such-option'; readonly raw: number }
+  | { readonly code: 'no-such-bit'; readonly raw: number }
+  | { readonly code: 'below-least'; readonly raw: number; readonly limit: number }
+  | { readonly code: 'above-greatest'; readonly raw: number; readonly limit: number };

@@ -1,0 +1,68 @@
+// What is wrong with a model's files. Every finding names its file and line; the text is made here, once.
+
+export type ModelFinding = { readonly file: 'model.yaml' | 'parameters.csv'; readonly line: number } & (
+  | { readonly code: 'yaml-broken'; readonly why: string }
+  | { readonly code: 'fact-missing'; readonly path: string; readonly wanted: string }
+  | { readonly code: 'table-empty' }
+  | { readonly code: 'table-broken' }
+  | { readonly code: 'column-missing'; readonly column: string }
+  | { readonly code: 'column-twice'; readonly column: string }
+  | { readonly code: 'cell-empty'; readonly column: string }
+  | {
+      readonly code: 'cell-unknown';
+      readonly column: string;
+      readonly text: string;
+      readonly allowed: string;
+    }
+  | {
+      readonly code: 'cell-unreadable';
+      readonly column: string;
+      readonly text: string;
+      readonly wanted: string;
+    }
+  | { readonly code: 'code-twice'; readonly text: string; readonly first: number }
+  | { readonly code: 'meaning-twice'; readonly text: string; readonly first: number }
+  | { readonly code: 'code-unknown'; readonly text: string }
+  | { readonly code: 'fact-unknown'; readonly fact: string; readonly outfit: string }
+  | { readonly code: 'default-outside'; readonly outfit: string }
+  | { readonly code: 'register-twice'; readonly address: number; readonly first: number }
+  | { readonly code: 'register-too-narrow'; readonly address: number }
+);
+
+/** One sentence that says what is wrong and what to do. */
+export function describeModelFinding(finding: ModelFinding): string {
+  switch (finding.code) {
+    case 'yaml-broken':
+      return `This is not YAML: ${finding.why}.`;
+    case 'fact-missing':
+      return `"${finding.path}" must be ${finding.wanted}.`;
+    case 'table-empty':
+      return 'The table is empty. The first line names the columns.';
+    case 'table-broken':
+      return 'The table cannot be read from here on: a quotation mark is not closed.';
+    case 'column-missing':
+      return `The column "${finding.column}" is missing.`;
+    case 'column-twice':
+      return `The column "${finding.column}" is there twice.`;
+    case 'cell-empty':
+      return `"${finding.column}" is empty and must not be.`;
+    case 'cell-unknown':
+      return `"${finding.text}" is not known as ${finding.column}; use one of: ${finding.allowed}.`;
+    case 'cell-unreadable':
+      return `"${finding.text}" cannot be read as ${finding.column}; write ${finding.wanted}.`;
+    case 'code-twice':
+      return `The code ${finding.text} is already on line ${finding.first}.`;
+    case 'meaning-twice':
+      return `The meaning ${finding.text} is already on line ${finding.first}.`;
+    case 'code-unknown':
+      return `There is no parameter ${finding.text} in this dictionary.`;
+    case 'fact-unknown':
+      return `The fact "${finding.fact}" is missing, or does not fit the resolution, for ${finding.outfit}.`;
+    case 'default-outside':
+      return `The default is outside the range for ${finding.outfit}.`;
+    case 'register-twice':
+      return `Register ${finding.address} already belongs to line ${finding.first}.`;
+    case 'register-too-narrow':
+      return `The range does not fit the register at ${finding.address}; give it 32 bits or a sign.`;
+  }
+}

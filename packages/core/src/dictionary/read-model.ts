@@ -1,0 +1,133 @@
+// A model's files (model.yaml and parameters.csv) to a dictionary, or to all that is wrong with them.
+
+import { parse as parseYaml, YAMLParseError } from 'yaml';
+import { fail, ok, type Result } from '../values/index.ts';
+import {
+  defaultOf,
+  factsOf,
+  rawOfBound,
+  refusalOf,
+  type Dictionary,
+  type DictionaryId,
+  type Effect,
+  type Facts,
+} from './dictionary.ts';
+import { readModelFacts, type ModelFacts } from './model-facts.ts';
+import type { ModelFinding } from './findings.ts';
+import type { Bound, Parameter } from './parameter.ts';
+import { readParameters, type ParameterLine } from './read-parameters.ts';
+
+export interface ModelFiles {
+  readonly model: string;
+  readonly parameters: string;
+}
+
+const FILE = 'parameters.csv';
+
+/** Reads and checks a model. Findings come in file order; there is a dictionary only if there are none. */
+export function readModel(files: ModelFiles): Result<Dictionary, readonly ModelFinding[]> {
+  const findings: ModelFinding[] = [];
+  const facts = readFacts(files.model, findings);
+  const lines = readParameters(files.parameters, findings);
+  if (!facts || findings.length > 0) return fail(findings);
+  const dictionary: Dictionary = {
+    ...facts,
+    id: `${facts.model}@${facts.version}` as DictionaryId,
+    effects: facts.effects.map((effect) => resolveEffect(effect, lines, findings)),
+    parameters: lines.map(({ parameter }) => parameter),
+  };
+  checkRegisters(lines, findings);
+  checkOutfits(dictionary, lines, findings);
+  return findings.length > 0 ? fail(findings) : ok(dictionary);
+}
+
+function readFacts(text: string, findings: ModelFinding[]): ModelFacts | undefined {
+  try {
+    return readModelFacts(parseYaml(text), findings);
+  } catch (error) {
+    if (!(error instanceof YAMLParseError)) throw error;
+    const line = error.linePos?.[0].line ?? 1;
+    findings.push({ file: 'model.yaml', line, code: 'yaml-broken', why: error.code });
+    return undefined;
+  }
+}
+
+/** An effect names single codes, or a menu whose settings it puts back. */
+function resolveEffect(
+  effect: ModelFacts['effects'][number],
+  lines: readonly ParameterLine[],
+  findings: ModelFinding[],
+): Effect {
+  const known = new Set<string>(lines.map(({ parameter }) => parameter.code));
+  for (const code of [effect.when, ...effect.codes].filter((each) => !known.has(each))) {
+    findings.push({ file: 'model.yaml', line: 1, code: 'code-unknown', text: code });
+  }
+  const inMenu = ({ parameter }: ParameterLine) =>
+    parameter.menu[0] === effect.menu &&
+    parameter.default !== null &&
+    parameter.access !== 'read' &&
+    parameter.code !== effect.when;
+  const ofMenu = effect.menu === null ? [] : lines.filter(inMenu).map(({ parameter }) => parameter.code);
+  return { when: effect.when, toDefault: [...ofMenu, ...effect.codes], why: effect.why };
+}
+
+function checkRegisters(lines: readonly ParameterLine[], findings: ModelFinding[]): void {
+  const owner = new Map<number, number>();
+  for (const { line, parameter } of lines) {
+    if (!parameter.register) continue;
+    const { address, width } = parameter.register;
+    for (const at of width === 32 ? [address, address + 1] : [address]) {
+      const first = owner.get(at);
+      if (first !== undefined)
+        findings.push({ file: FILE, line, code: 'register-twice', address: at, first });
+      else owner.set(at, line);
+    }
+  }
+}
+
+/** Ranges and defaults must hold for every rating in every region, not just for the first. */
+function checkOutfits(
+  dictionary: Dictionary,
+  lines: readonly ParameterLine[],
+  findings: ModelFinding[],
+): void {
+  for (const rating of dictionary.ratings) {
+    for (const region of dictionary.regions) {
+      const facts = factsOf(dictionary, { rating: rating.id, region: region.id }) ?? {};
+      const outfit = `${rating.id}, ${region.id}`;
+      for (const { line, parameter } of lines) checkOutfit(parameter, line, facts, outfit, findings);
+    }
+  }
+}
+
+function checkOutfit(
+  parameter: Parameter,
+  line: number,
+  facts: Facts,
+  outfit: string,
+  findings: ModelFinding[],
+): void {
+  const bounds = [parameter.least, parameter.greatest, ...(parameter.default ? [parameter.default] : [])];
+  const unknown = bounds.filter((bound) => rawOfBound(parameter, bound, facts) === undefined);
+  for (const fact of unknown.flatMap((bound) => ('fact' in bound ? [bound.fact] : []))) {
+    findings.push({ file: FILE, line, code: 'fact-unknown', fact, outfit });
+  }
+  if (unknown.length > 0) return;
+  const raw = defaultOf(parameter, facts);
+  if (raw !== undefined && refusalOf(parameter, raw, facts)) {
+    findings.push({ file: FILE, line, code: 'default-outside', outfit });
+  }
+  const fits = [parameter.least, parameter.greatest].every((bound) => fitsRegister(parameter, bound, facts));
+  if (parameter.register && !fits) {
+    findings.push({ file: FILE, line, code: 'register-too-narrow', address: parameter.register.address });
+  }
+}
+
+function fitsRegister(parameter: Parameter, bound: Bound, facts: Facts): boolean {
+  const raw = rawOfBound(parameter, bound, facts) ?? 0;
+  if (!parameter.register) return true;
+  const { width, signed } = parameter.register;
+  const least = signed ? -(2 ** (width - 1)) : 0;
+  const greatest = signed ? 2 ** (width - 1) - 1 : 2 ** width - 1;
+  return raw >= least && raw <= greatest;
+}

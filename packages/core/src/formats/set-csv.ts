@@ -1,0 +1,76 @@
+// A set as CSV: one parameter a line. `raw` is what the drive stores, `value` the same in the parameter's unit; a file
+// made by hand may give either one alone.
+
+import { findParameter, placeOf, type Dictionary } from '../dictionary/index.ts';
+import type { ParameterSet } from '../sets/index.ts';
+import { describeRaw, formatRaw, readTable, writeTable, type Reading } from '../values/index.ts';
+import type { SetFileEntry, SetFileHead, SetFinding } from './set-file.ts';
+
+export const SET_CSV_COLUMNS = [
+  'dictionary',
+  'code',
+  'name',
+  'value',
+  'unit',
+  'text',
+  'raw',
+  'unreadable',
+] as const;
+
+export function writeSetCsv(dictionary: Dictionary, set: ParameterSet): string {
+  const codes = [...set.readings].sort(([a], [b]) => placeOf(dictionary, a) - placeOf(dictionary, b));
+  return writeTable(
+    SET_CSV_COLUMNS,
+    codes.map(([code, reading]) => toCells(dictionary, set.dictionary, code, reading)),
+  );
+}
+
+function toCells(dictionary: Dictionary, id: string, code: string, reading: Reading): string[] {
+  const parameter = findParameter(dictionary, code);
+  const unit = parameter?.form.kind === 'number' ? parameter.form.unit : '';
+  if (typeof reading === 'object')
+    return [id, code, parameter?.name ?? '', '', unit, '', '', reading.unreadable];
+  const value = parameter ? formatRaw(parameter.form, reading) : '';
+  const text = parameter ? (describeRaw(parameter.form, reading) ?? '') : '';
+  return [id, code, parameter?.name ?? '', value, unit, text, String(reading), ''];
+}
+
+export interface SetFileLines {
+  readonly head: SetFileHead;
+  readonly entries: readonly SetFileEntry[];
+  readonly findings: readonly SetFinding[];
+}
+
+const NO_HEAD: SetFileHead = { dictionary: null, hash: null };
+
+export function readSetCsv(text: string): SetFileLines {
+  const table = readTable(text);
+  if (!table.ok) return nothing(tableFinding(table.fault));
+  const { columns, rows } = table.value;
+  if (!columns.includes('code'))
+    return nothing({ line: 1, severity: 'stop', code: 'column-missing', column: 'code' });
+  if (!columns.includes('value') && !columns.includes('raw')) {
+    return nothing({ line: 1, severity: 'stop', code: 'column-missing', column: 'value' });
+  }
+  if (rows.length === 0) return nothing({ line: 1, severity: 'stop', code: 'file-empty' });
+  const models = [...new Set(rows.map((row) => row.cells['dictionary'] ?? '').filter((id) => id !== ''))];
+  const entries = rows.map(({ line, cells }) => ({
+    line,
+    code: cells['code'] ?? '',
+    value: cells['value'] ?? '',
+    raw: cells['raw'] ?? '',
+    unreadable: cells['unreadable'] ?? '',
+  }));
+  return {
+    head: { ...NO_HEAD, dictionary: models.length === 0 ? null : models.join(' and ') },
+    entries,
+    findings: [],
+  };
+}
+
+function tableFinding(fault: { readonly code: string; readonly line?: number }): SetFinding {
+  if (fault.code === 'table-empty') return { line: 1, severity: 'stop', code: 'file-empty' };
+  return { line: fault.line ?? 1, severity: 'stop', code: 'file-broken', wanted: 'a CSV table' };
+}
+
+const nothing = (finding: SetFinding): SetFileLines => ({ head: NO_HEAD, entries: [], findings: [finding] });

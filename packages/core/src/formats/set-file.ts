@@ -1,0 +1,146 @@
+// A set as a file: what it says beside the values, and how its lines become a set. All findings are collected; a
+// finding of severity `stop` means that the file is not taken in, `look` that somebody should look before it is.
+
+import {
+  findParameter,
+  isNoise,
+  refusalOf,
+  type Code,
+  type Dictionary,
+  type Facts,
+  type ValueRefusal,
+} from '../dictionary/index.ts';
+import type { ParameterSet } from '../sets/index.ts';
+import {
+  formatRaw,
+  parseRaw,
+  type Reading,
+  type UnreadableReason,
+  type ValueFault,
+} from '../values/index.ts';
+
+/** One line of a set file before it is checked. Texts are as in the file; empty means not given. */
+export interface SetFileEntry {
+  readonly line: number;
+  readonly code: string;
+  readonly value: string;
+  readonly raw: string;
+  readonly unreadable: string;
+}
+
+export interface SetFileHead {
+  readonly dictionary: string | null;
+  /** The hash that the file claims for its content. */
+  readonly hash: string | null;
+}
+
+export type SetFinding = { readonly line: number; readonly severity: 'stop' | 'look' } & (
+  | { readonly code: 'file-empty' }
+  | { readonly code: 'file-broken'; readonly wanted: string }
+  | { readonly code: 'format-unknown'; readonly found: string }
+  | { readonly code: 'column-missing'; readonly column: string }
+  | { readonly code: 'other-dictionary'; readonly found: string; readonly wanted: string }
+  | { readonly code: 'code-missing' }
+  | { readonly code: 'code-unknown'; readonly text: string }
+  | { readonly code: 'code-twice'; readonly text: string }
+  | { readonly code: 'formula'; readonly column: string }
+  | { readonly code: 'value-missing'; readonly text: string }
+  | { readonly code: 'value-unreadable'; readonly text: string; readonly fault: ValueFault }
+  | { readonly code: 'raw-unreadable'; readonly text: string }
+  | { readonly code: 'reason-unknown'; readonly text: string }
+  | {
+      readonly code: 'value-and-raw-differ';
+      readonly text: string;
+      readonly value: string;
+      readonly fromRaw: string;
+    }
+  | { readonly code: 'out-of-range'; readonly text: string; readonly refusal: ValueRefusal }
+  | { readonly code: 'parameters-missing'; readonly codes: readonly string[] }
+  | { readonly code: 'hash-differs' }
+);
+
+export interface ReadSet {
+  readonly set: ParameterSet;
+  readonly findings: readonly SetFinding[];
+}
+
+const REASONS: readonly UnreadableReason[] = ['refused', 'failed', 'busy', 'not-read-off'];
+
+/** Checks the lines of a file against the dictionary of the unit they are for. */
+export function checkEntries(
+  dictionary: Dictionary,
+  facts: Facts,
+  head: SetFileHead,
+  entries: readonly SetFileEntry[],
+): ReadSet {
+  const findings: SetFinding[] = [];
+  const readings = new Map<Code, Reading>();
+  const wanted = dictionary.id;
+  if (head.dictionary !== null && head.dictionary !== wanted) {
+    findings.push({ line: 1, severity: 'stop', code: 'other-dictionary', found: head.dictionary, wanted });
+  } else {
+    for (const entry of entries) takeEntry(dictionary, facts, entry, readings, findings);
+    findMissing(dictionary, readings, findings);
+  }
+  return { set: { dictionary: wanted, readings }, findings };
+}
+
+function takeEntry(
+  dictionary: Dictionary,
+  facts: Facts,
+  entry: SetFileEntry,
+  readings: Map<Code, Reading>,
+  findings: SetFinding[],
+): void {
+  const stop = { line: entry.line, severity: 'stop' } as const;
+  const text = entry.code;
+  if (text === '') return void findings.push({ ...stop, code: 'code-missing' });
+  const formula = (['code', 'value', 'raw'] as const).find((column) => /^[=@]/.test(entry[column]));
+  if (formula) return void findings.push({ ...stop, code: 'formula', column: formula });
+  const parameter = findParameter(dictionary, text);
+  if (!parameter) return void findings.push({ ...stop, code: 'code-unknown', text });
+  if (readings.has(parameter.code)) return void findings.push({ ...stop, code: 'code-twice', text });
+  if (entry.unreadable !== '') {
+    const reason = REASONS.find((known) => known === entry.unreadable);
+    if (!reason) return void findings.push({ ...stop, code: 'reason-unknown', text: entry.unreadable });
+    return void readings.set(parameter.code, { unreadable: reason });
+  }
+  const raw = rawOfEntry(parameter.form, entry, findings);
+  if (raw === undefined) return;
+  readings.set(parameter.code, raw);
+  const refusal = isNoise(parameter) ? undefined : refusalOf(parameter, raw, facts);
+  if (refusal) findings.push({ line: entry.line, severity: 'look', code: 'out-of-range', text, refusal });
+}
+
+/** Raw wins where both are given, but only if the value says the same: a hand-edited value must not be lost. */
+function rawOfEntry(
+  form: Parameters<typeof parseRaw>[0],
+  entry: SetFileEntry,
+  findings: SetFinding[],
+): number | undefined {
+  const stop = { line: entry.line, severity: 'stop', text: entry.code } as const;
+  const raw = /^-?\d{1,10}$/.test(entry.raw) ? Number(entry.raw) : undefined;
+  if (entry.raw !== '' && raw === undefined) return void findings.push({ ...stop, code: 'raw-unreadable' });
+  if (entry.value === '') {
+    if (raw === undefined) findings.push({ ...stop, code: 'value-missing' });
+    return raw;
+  }
+  const value = parseRaw(form, entry.value);
+  if (!value.ok) return void findings.push({ ...stop, code: 'value-unreadable', fault: value.fault });
+  if (raw !== undefined && raw !== value.value) {
+    const fromRaw = formatRaw(form, raw);
+    return void findings.push({ ...stop, code: 'value-and-raw-differ', value: entry.value, fromRaw });
+  }
+  return value.value;
+}
+
+function findMissing(
+  dictionary: Dictionary,
+  readings: ReadonlyMap<Code, Reading>,
+  findings: SetFinding[],
+): void {
+  const missing = dictionary.parameters.filter((each) => !isNoise(each) && !readings.has(each.code));
+  if (missing.length === 0) return;
+  const codes = missing.map((parameter) => parameter.code);
+  findings.push({ line: 1, severity: 'look', code: 'parameters-missing', codes });
+}

@@ -1,0 +1,2 @@
+export * from './default-set.ts';
+export * from './parameter-set.ts';

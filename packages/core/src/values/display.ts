@@ -1,0 +1,27 @@
+// Values as a person reads them: with unit, option text, and a true minus sign. Never more places than the resolution.
+
+import { formatDecimal, type Decimal } from './decimal.ts';
+import { describeRaw, formatRaw, type Form } from './form.ts';
+
+export interface DisplayedValue {
+  readonly text: string;
+  /** Unit or option text, shown a shade lighter; may be empty. */
+  readonly unit: string;
+}
+
+export function displayRaw(form: Form, raw: number): DisplayedValue {
+  if (form.kind === 'number') return { text: withMinus(formatRaw(form, raw)), unit: form.unit };
+  return { text: formatRaw(form, raw), unit: describeRaw(form, raw) ?? 'unknown option' };
+}
+
+/** One string: `12.50 s`, `2 Terminals`. */
+export function showRaw(form: Form, raw: number): string {
+  const { text, unit } = displayRaw(form, raw);
+  return unit === '' ? text : `${text} ${unit}`;
+}
+
+/** With a sign in any case: `+12.0`, `−0.5`. */
+export const showSigned = (value: Decimal): string =>
+  value.digits > 0 ? `+${formatDecimal(value)}` : withMinus(formatDecimal(value));
+
+const withMinus = (text: string): string => text.replace('-', '−');

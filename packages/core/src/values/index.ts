@@ -1,0 +1,6 @@
+export * from './decimal.ts';
+export * from './display.ts';
+export * from './form.ts';
+export * from './reading.ts';
+export * from './result.ts';
+export * from './table.ts';

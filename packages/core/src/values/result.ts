@@ -1,0 +1,12 @@
+// Expected failures are values: every reader in core answers with one of these two.
+
+export type Result<T, F> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly fault: F };
+
+export const ok = <T>(value: T): { readonly ok: true; readonly value: T } => ({ ok: true, value });
+export const fail = <F>(fault: F): { readonly ok: false; readonly fault: F } => ({ ok: false, fault });
+
+/** Ends a `switch` over a union: the compiler complains when a member was forgotten. */
+export function assertNever(value: never): never {
+  throw new Error(`unexpected member: ${JSON.stringify(value)}`);
+}

@@ -1,0 +1,84 @@
+// Text tables (CSV, RFC 4180) to rows that remember their line, and back. Reads commas or semicolons, with or
+// without a byte order mark. What leaves cannot run as a formula when a spreadsheet opens it.
+
+import { parse } from 'csv-parse/browser/esm/sync';
+import { stringify } from 'csv-stringify/browser/esm/sync';
+import { fail, ok, type Result } from './result.ts';
+
+export interface TableRow {
+  /** Line of the file on which the row starts, counted from 1. */
+  readonly line: number;
+  readonly cells: Readonly<Record<string, string>>;
+}
+
+export interface Table {
+  readonly columns: readonly string[];
+  readonly rows: readonly TableRow[];
+}
+
+export type TableFault =
+  | { readonly code: 'table-empty' }
+  | { readonly code: 'table-broken'; readonly line: number }
+  | { readonly code: 'table-column-twice'; readonly column: string };
+
+interface RawRecord {
+  readonly record: string[];
+  readonly info: { readonly lines: number };
+}
+
+/** Reads a table with a heading line. Cells are trimmed; rows whose cells are all empty are passed over. */
+export function readTable(text: string): Result<Table, TableFault> {
+  const body = text.replace(/^\uFEFF/, '');
+  const records = parseRecords(body);
+  if (!records.ok) return records;
+  const [head, ...rest] = records.value;
+  if (!head) return fail({ code: 'table-empty' });
+  const columns = head.record.map((cell) => cell.trim().toLowerCase());
+  const twice = columns.find((column, at) => column !== '' && columns.indexOf(column) !== at);
+  if (twice !== undefined) return fail({ code: 'table-column-twice', column: twice });
+  return ok({ columns, rows: rest.map((row) => toRow(columns, row)).filter((row) => row !== undefined) });
+}
+
+function parseRecords(body: string): Result<RawRecord[], TableFault> {
+  try {
+    const options = { bom: true, info: true, relax_column_count: true, delimiter: delimiterOf(body) };
+    return ok(parse(body, options) as unknown as RawRecord[]);
+  } catch (error) {
+    const line = (error as { lines?: number }).lines;
+    return fail({ code: 'table-broken', line: line ?? 1 });
+  }
+}
+
+/** Spreadsheets of half the world write semicolons: the heading decides. */
+function delimiterOf(body: string): ',' | ';' | '\t' {
+  const head = body.slice(0, body.search(/[\r\n]|$/));
+  const count = (mark: string) => head.split(mark).length;
+  if (count(';') > count(',')) return ';';
+  return count('\t') > count(',') ? '\t' : ',';
+}
+
+function toRow(columns: readonly string[], { record, info }: RawRecord): TableRow | undefined {
+  if (record.every((cell) => cell.trim() === '')) return undefined;
+  const breaks = record.reduce((sum, cell) => sum + (cell.match(/\n/g)?.length ?? 0), 0);
+  const cells: Record<string, string> = {};
+  columns.forEach((column, at) => {
+    if (column !== '') cells[column] = unguard((record[at] ?? '').trim());
+  });
+  return { line: info.lines - breaks, cells };
+}
+
+/** Writes a table with CRLF line ends, as the RFC has them. */
+export function writeTable(columns: readonly string[], rows: readonly (readonly string[])[]): string {
+  const guarded = rows.map((row) => row.map(guard));
+  return stringify([[...columns], ...guarded], { record_delimiter: 'windows' });
+}
+
+const PLAIN_NUMBER = /^[+-]?\d+(\.\d+)?$/;
+
+/** True for a cell that a spreadsheet would run. A plain negative number is none. */
+export const isFormula = (cell: string): boolean => /^[=+\-@\t\r]/.test(cell) && !PLAIN_NUMBER.test(cell);
+
+const guard = (cell: string): string => (isFormula(cell) || cell.startsWith("'") ? `'${cell}` : cell);
+
+const unguard = (cell: string): string =>
+  cell.startsWith("'") && (isFormula(cell.slice(1)) || cell.startsWith("''")) ? cell.slice(1) : cell;

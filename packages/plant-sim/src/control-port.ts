@@ -1,0 +1,100 @@
+// The control port of the simulated plant: a small HTTP interface for tests and people who want to turn a contact,
+// pull a plug or change a value behind everybody's back. Loopback only.
+//
+//   GET   /units                     all units with their state
+//   PATCH /units/:serial             { runContact, mischief: {…}, serial, values: {code: raw}, working: {code: raw} }
+//   POST  /units/:serial/power-cycle
+//   POST  /units/:serial/trip        { fault: 7 }
+//   PATCH /lines/:id                 { delayMs }
+
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import type { Mischief } from './mischief.ts';
+import type { Plant } from './plant.ts';
+import type { SimUnit } from './unit.ts';
+
+interface UnitChange {
+  readonly runContact?: boolean;
+  readonly serial?: number;
+  readonly mischief?: Partial<Mischief>;
+  readonly values?: Readonly<Record<string, number>>;
+  readonly working?: Readonly<Record<string, number>>;
+}
+
+export class ControlPort {
+  private readonly server: Server;
+  private readonly plant: Plant;
+
+  constructor(plant: Plant) {
+    this.plant = plant;
+    this.server = createServer((request, response) => void this.serve(request, response));
+  }
+
+  async listen(port: number): Promise<number> {
+    await new Promise<void>((resolve, reject) => {
+      this.server.once('error', reject);
+      this.server.listen(port, '127.0.0.1', resolve);
+    });
+    return (this.server.address() as AddressInfo).port;
+  }
+
+  async close(): Promise<void> {
+    this.server.closeAllConnections();
+    await new Promise<void>((resolve) => this.server.close(() => resolve()));
+  }
+
+  private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    try {
+      const answer = this.handle(request.method ?? '', request.url ?? '', await bodyOf(request));
+      response.writeHead(answer === undefined ? 404 : 200, { 'content-type': 'application/json' });
+      response.end(JSON.stringify(answer ?? { detail: 'no such unit, line or action' }));
+    } catch (error) {
+      response.writeHead(400, { 'content-type': 'application/json' });
+      response.end(JSON.stringify({ detail: String(error) }));
+    }
+  }
+
+  private handle(method: string, url: string, body: unknown): unknown {
+    const [, kind, id = '', action] = url.split('/');
+    if (method === 'GET' && kind === 'units') return [...this.plant.units.values()].map(describe);
+    if (kind === 'lines') {
+      const line = this.plant.lines.get(id);
+      if (line) line.delayMs = (body as { delayMs: number }).delayMs;
+      return line && {};
+    }
+    const unit = this.plant.units.get(Number(id));
+    if (kind !== 'units' || !unit) return undefined;
+    if (method === 'PATCH') change(unit, body as UnitChange);
+    else if (action === 'power-cycle') unit.powerCycle();
+    else if (action === 'trip') unit.trip((body as { fault: number }).fault);
+    else return undefined;
+    this.plant.keepState();
+    return describe(unit);
+  }
+}
+
+function change(unit: SimUnit, { runContact, serial, mischief, values, working }: UnitChange): void {
+  if (runContact !== undefined) unit.runContact = runContact;
+  if (serial !== undefined) unit.serial = serial;
+  if (mischief) unit.setMischief(mischief);
+  for (const [code, raw] of Object.entries(values ?? {})) unit.memory.force(code, raw);
+  for (const [code, raw] of Object.entries(working ?? {})) unit.memory.forceWorking(code, raw);
+}
+
+const describe = (unit: SimUnit) => ({
+  serial: unit.serial,
+  line: unit.description.line,
+  address: unit.description.address,
+  rating: unit.description.rating,
+  running: unit.running,
+  runContact: unit.runContact,
+  mischief: unit.mischief,
+  permanent: unit.memory.snapshot(),
+});
+
+async function bodyOf(request: IncomingMessage): Promise<unknown> {
+  const chunks: Buffer[] = [];
+  for await (const chunk of request) chunks.push(chunk as Buffer);
+  const text = Buffer.concat(chunks).toString('utf8');
+  return text === '' ? {} : JSON.parse(text);
+}

@@ -1,0 +1,86 @@
+// The simulated plant: lines and units from a description, and the permanent memory of the units across restarts.
+
+import { readFileSync, renameSync, writeFileSync } from 'node:fs';
+import type { Dictionary } from '@drive-keep/core/dictionary';
+import { LineServer } from './line-server.ts';
+import { SimUnit, type UnitDescription } from './unit.ts';
+
+export interface LineDescription {
+  readonly id: string;
+  /** 0 takes any free port. */
+  readonly port: number;
+  readonly delayMs: number;
+}
+
+export interface PlantDescription {
+  /** Line voltage of the mains in V. */
+  readonly mains: number;
+  readonly lines: readonly LineDescription[];
+  readonly units: readonly UnitDescription[];
+}
+
+export interface PlantOptions {
+  readonly dictionaries: ReadonlyMap<string, Dictionary>;
+  /** File for the permanent memory of the units; nothing is kept without it. */
+  readonly stateFile?: string;
+}
+
+type State = Record<string, Record<string, number>>;
+
+export class Plant {
+  readonly units = new Map<number, SimUnit>();
+  readonly lines = new Map<string, LineServer>();
+  private readonly description: PlantDescription;
+  private readonly stateFile: string | undefined;
+
+  constructor(description: PlantDescription, options: PlantOptions) {
+    this.description = description;
+    this.stateFile = options.stateFile;
+    const state = this.readState();
+    for (const line of description.lines) this.lines.set(line.id, new LineServer(line.delayMs));
+    for (const each of description.units) this.addUnit(each, state, options.dictionaries);
+  }
+
+  /** Opens all lines; answers with their ports by line. */
+  async listen(): Promise<ReadonlyMap<string, number>> {
+    const ports = new Map<string, number>();
+    for (const { id, port } of this.description.lines) {
+      const line = this.lines.get(id);
+      if (line) ports.set(id, await line.listen(port));
+    }
+    return ports;
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([...this.lines.values()].map((line) => line.close()));
+  }
+
+  /** Written beside and renamed, so that a crash leaves the old state or the new one. */
+  keepState(): void {
+    if (this.stateFile === undefined) return;
+    const state = Object.fromEntries([...this.units].map(([key, unit]) => [key, unit.memory.snapshot()]));
+    writeFileSync(`${this.stateFile}.new`, JSON.stringify(state));
+    renameSync(`${this.stateFile}.new`, this.stateFile);
+  }
+
+  private addUnit(each: UnitDescription, state: State, dictionaries: ReadonlyMap<string, Dictionary>): void {
+    const dictionary = dictionaries.get(each.dictionary);
+    const line = this.lines.get(each.line);
+    if (!dictionary) throw new Error(`unit ${each.serial}: no dictionary ${each.dictionary}`);
+    if (!line) throw new Error(`unit ${each.serial}: no line ${each.line}`);
+    const values = state[String(each.serial)] ?? each.values;
+    const unit = new SimUnit({ ...each, values }, dictionary, this.description.mains, () => Date.now());
+    unit.onSaved = () => this.keepState();
+    line.add(each.address, unit);
+    this.units.set(each.serial, unit);
+  }
+
+  private readState(): State {
+    if (this.stateFile === undefined) return {};
+    try {
+      return JSON.parse(readFileSync(this.stateFile, 'utf8')) as State;
+    } catch {
+      return {};
+    }
+  }
+}
