@@ -1,0 +1,76 @@
+// What the screens know of the server, by name. Keys are the paths that are read.
+
+import type {
+  ComparisonView,
+  HistoryView,
+  JobView,
+  LogbookPage,
+  ParameterStep,
+  PositionDetailView,
+  RegisterView,
+  SessionView,
+  WritePlanView,
+} from '@drive-keep/api';
+import type { Dictionary } from '@drive-keep/core/dictionary';
+import { QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { get, ProblemError } from './client.ts';
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 5_000,
+      retry: (count, error) => count < 2 && error instanceof ProblemError && error.problem.status === 0,
+    },
+  },
+});
+
+const useGet = <T>(path: string, options: object = {}): UseQueryResult<T, ProblemError> =>
+  useQuery<T, ProblemError>({ queryKey: [path], queryFn: () => get<T>(path), ...options });
+
+export const useSession = () => useGet<SessionView>('session', { staleTime: 60_000, retry: false });
+export const useRegister = () => useGet<RegisterView>('register', { refetchInterval: 15_000 });
+export const usePosition = (tag: string) => useGet<PositionDetailView>(`positions/${tag}`);
+export const useHistory = (tag: string) => useGet<HistoryView>(`positions/${tag}/history`);
+export const useComparison = (tag: string, query: string) =>
+  useGet<ComparisonView>(`positions/${tag}/comparison?${query}`, {
+    placeholderData: (before: unknown) => before,
+  });
+export const useParameterHistory = (tag: string, code: string) =>
+  useGet<readonly ParameterStep[]>(`positions/${tag}/parameters/${code}/history`);
+export const useOpenJobs = () => useGet<readonly JobView[]>('jobs', { refetchInterval: 3_000 });
+export const useRecentJobs = () =>
+  useGet<readonly JobView[]>('jobs?which=recent', { refetchInterval: 5_000 });
+export const useWritePlan = (id: string) =>
+  useGet<WritePlanView>(`write-plans/${id}`, {
+    refetchInterval: (query: { state: { data?: WritePlanView } }) =>
+      query.state.data?.state === 'writing' ? 400 : false,
+  });
+export const useLogbook = (query: string) => useGet<LogbookPage>(`logbook?${query}`);
+export const useDictionaries = () =>
+  useGet<readonly { id: string; maker: string; name: string; version: number }[]>('dictionaries');
+export const useDictionary = (id: string | undefined) =>
+  useGet<Dictionary>(`dictionaries/${id ?? ''}`, { enabled: id !== undefined, staleTime: Infinity });
+
+/** What a backup or a write changes: everything told about positions. */
+export async function forgetPositions(): Promise<void> {
+  const about = /^(register|positions|logbook|jobs)/;
+  await queryClient.invalidateQueries({ predicate: ({ queryKey }) => about.test(String(queryKey[0])) });
+}
+
+/** One job as it changes, by server-sent events; the job page and the slip share it. */
+export function useJob(id: string): UseQueryResult<JobView, ProblemError> {
+  const path = `jobs/${id}`;
+  useEffect(() => {
+    const events = new EventSource(`/api/${path}/events`);
+    events.addEventListener('job', (event: MessageEvent<string>) => {
+      const job = JSON.parse(event.data) as JobView;
+      queryClient.setQueryData([path], job);
+      if (job.state === 'queued' || job.state === 'running') return;
+      events.close();
+      void forgetPositions();
+    });
+    return () => events.close();
+  }, [path]);
+  return useGet<JobView>(path);
+}

@@ -1,0 +1,59 @@
+// Routes. Every screen is loaded when it is first opened.
+
+import { createBrowserRouter, RouterProvider } from 'react-router';
+import { useSession } from './api/queries.ts';
+import { Frame } from './frame/frame.tsx';
+import { NotFoundPage } from './frame/not-found-page.tsx';
+import { PasswordPage } from './session/password-page.tsx';
+import { SignInPage } from './session/sign-in-page.tsx';
+import { ProblemNotice } from './ui/notice.tsx';
+
+const router = createBrowserRouter([
+  {
+    path: '/',
+    Component: Frame,
+    HydrateFallback: () => null,
+    errorElement: <NotFoundPage />,
+    children: [
+      {
+        index: true,
+        lazy: async () => ({ Component: (await import('./register/register-page.tsx')).RegisterPage }),
+      },
+      {
+        path: 'positions/:tag',
+        lazy: async () => ({ Component: (await import('./position/position-page.tsx')).PositionPage }),
+      },
+      {
+        path: 'positions/:tag/import',
+        lazy: async () => ({ Component: (await import('./files/import-page.tsx')).ImportPage }),
+      },
+      {
+        path: 'write-plans/:id',
+        lazy: async () => ({ Component: (await import('./writing/write-plan-page.tsx')).WritePlanPage }),
+      },
+      { path: 'jobs', lazy: async () => ({ Component: (await import('./jobs/jobs-page.tsx')).JobsPage }) },
+      { path: 'jobs/:id', lazy: async () => ({ Component: (await import('./jobs/job-page.tsx')).JobPage }) },
+      {
+        path: 'models',
+        lazy: async () => ({ Component: (await import('./models/models-page.tsx')).ModelsPage }),
+      },
+      {
+        path: 'models/:id',
+        lazy: async () => ({ Component: (await import('./models/model-page.tsx')).ModelPage }),
+      },
+      {
+        path: 'logbook',
+        lazy: async () => ({ Component: (await import('./logbook/logbook-page.tsx')).LogbookPage }),
+      },
+      { path: '*', Component: NotFoundPage },
+    ],
+  },
+]);
+
+export function App() {
+  const session = useSession();
+  if (session.data?.mustChangePassword) return <PasswordPage />;
+  if (session.data) return <RouterProvider router={router} />;
+  if (session.error && session.error.problem.status === 401) return <SignInPage />;
+  return session.error ? <ProblemNotice error={session.error} /> : null;
+}

@@ -1,0 +1,132 @@
+// One field for everything: tags, duties, serial numbers, parameter codes and words. Ctrl K opens it.
+
+import { findParameter, type Parameter } from '@drive-keep/core/dictionary';
+import { Dialog } from 'radix-ui';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { useDictionaries, useDictionary, useRegister } from '../api/queries.ts';
+
+interface Hit {
+  readonly key: string;
+  readonly to: string;
+  readonly head: string;
+  readonly text: string;
+}
+
+const MOST_HITS = 12;
+
+export function Search() {
+  const [open, setOpen] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'k') return;
+      event.preventDefault();
+      setOpen(true);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger className="flex h-9 items-center gap-6 rounded border border-rule bg-ground px-3 text-sm text-soft max-lg:h-12">
+        Find anything <kbd className="font-mono text-xs">Ctrl K</kbd>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-black/30" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[8vh] left-1/2 w-[min(40rem,94vw)] -translate-x-1/2 rounded-lg border border-rule bg-sheet p-3 shadow-lg"
+        >
+          <Dialog.Title className="sr-only">Find anything</Dialog.Title>
+          <SearchBox close={() => setOpen(false)} />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function SearchBox({ close }: { close: () => void }) {
+  const [text, setText] = useState('');
+  const [at, setAt] = useState(0);
+  const hits = useHits(text);
+  const navigate = useNavigate();
+  const list = useRef<HTMLUListElement>(null);
+  const go = (hit: Hit | undefined) => {
+    if (!hit) return;
+    close();
+    void navigate(hit.to);
+  };
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    if (event.key === 'ArrowDown') setAt((before) => Math.min(before + 1, hits.length - 1));
+    else if (event.key === 'ArrowUp') setAt((before) => Math.max(before - 1, 0));
+    else if (event.key === 'Enter') go(hits[at]);
+    else return;
+    event.preventDefault();
+  };
+  return (
+    <>
+      <input
+        autoFocus
+        aria-label="Find anything"
+        placeholder="Tag, serial number, parameter code or word"
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          setAt(0);
+        }}
+        onKeyDown={onKeyDown}
+        className="h-11 w-full rounded border border-rule bg-ground px-3"
+      />
+      <ul ref={list} className="mt-2">
+        {hits.map((hit, index) => (
+          <li key={hit.key}>
+            <button
+              type="button"
+              onClick={() => go(hit)}
+              className={`flex w-full gap-3 rounded px-3 py-2 text-left ${index === at ? 'bg-plum-wash' : ''}`}
+            >
+              <span className="w-28 shrink-0 font-mono">{hit.head}</span>
+              <span>{hit.text}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {text !== '' && hits.length === 0 && <p className="px-3 py-2 text-soft">Nothing has “{text}” in it.</p>}
+    </>
+  );
+}
+
+function useHits(text: string): readonly Hit[] {
+  const { data: register } = useRegister();
+  const { data: dictionaries } = useDictionaries();
+  const { data: dictionary } = useDictionary(dictionaries?.[0]?.id);
+  return useMemo(() => {
+    const words = text
+      .toLowerCase()
+      .split(/\s+/)
+      .filter((word) => word !== '');
+    if (words.length === 0) return [];
+    const matches = (haystack: string) => words.every((word) => haystack.toLowerCase().includes(word));
+    const positions = (register?.areas ?? [])
+      .flatMap((area) => area.machines.flatMap((machine) => machine.positions))
+      .filter(({ tag, duty, unit }) => matches(`${tag} ${duty} ${unit.serial}`))
+      .map(({ tag, duty, unit }) => ({
+        key: tag,
+        to: `/positions/${tag}`,
+        head: tag,
+        text: `${duty} · serial ${unit.serial}`,
+      }));
+    const exact = dictionary && findParameter(dictionary, text.toUpperCase());
+    const others = (dictionary?.parameters ?? []).filter((each) => each !== exact && matches(wordsOf(each)));
+    const parameters = [...(exact ? [exact] : []), ...others].map((each) => ({
+      key: each.code,
+      to: `/models/${dictionary?.id ?? ''}?find=${encodeURIComponent(each.code)}`,
+      head: each.code,
+      text: `${each.name} · ${dictionary?.name ?? ''}`,
+    }));
+    return (exact ? [...parameters, ...positions] : [...positions, ...parameters]).slice(0, MOST_HITS);
+  }, [text, register, dictionary]);
+}
+
+const wordsOf = ({ code, name, otherNames, description }: Parameter): string =>
+  [code, name, ...otherNames, description].join(' ');

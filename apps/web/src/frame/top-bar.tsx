@@ -1,0 +1,106 @@
+import { LogOut, Moon, Sun } from 'lucide-react';
+import { Link, NavLink } from 'react-router';
+import { remove } from '../api/client.ts';
+import { queryClient, useOpenJobs, useSession } from '../api/queries.ts';
+import { shownTheme, useTheme } from '../session/theme.ts';
+import { Search } from './search.tsx';
+
+const PLACES = [
+  { to: '/', name: 'Register' },
+  { to: '/jobs', name: 'Work' },
+  { to: '/models', name: 'Models' },
+  { to: '/logbook', name: 'Logbook' },
+] as const;
+
+export function TopBar() {
+  const { data: session } = useSession();
+  return (
+    <header className="border-b border-rule bg-sheet">
+      <div className="mx-auto flex max-w-[1400px] flex-wrap items-center gap-x-5 gap-y-1 px-4 py-1.5 lg:px-6">
+        <Link to="/" className="flex items-center gap-2 font-semibold">
+          <img src="/mark.svg" alt="Drive Keep" className="size-6" />
+          {session?.plant}
+        </Link>
+        <nav aria-label="Main places" className="flex gap-1">
+          {PLACES.map(({ to, name }) => (
+            <NavLink
+              key={to}
+              to={to}
+              end={to === '/'}
+              className={({ isActive }) =>
+                `rounded px-2.5 py-1 max-lg:py-3 ${isActive ? 'bg-plum-wash font-semibold' : 'hover:underline'}`
+              }
+            >
+              {name}
+            </NavLink>
+          ))}
+        </nav>
+        <WorkSlip />
+        <div className="ml-auto flex items-center gap-2">
+          <Search />
+          <ThemeButton />
+          <span className="text-sm max-md:hidden">
+            {session?.person} <span className="text-soft">{session?.role}</span>
+          </span>
+          <IconButton label="Sign out" onClick={() => void signOut()}>
+            <LogOut className="size-4" />
+          </IconButton>
+        </div>
+      </div>
+    </header>
+  );
+}
+
+/** Says that something is at work, wherever one is, and leads to it. */
+function WorkSlip() {
+  const { data: jobs = [] } = useOpenJobs();
+  const [job] = jobs;
+  if (!job) return null;
+  const ended = job.items.filter((item) => item.state === 'ended').length;
+  return (
+    <Link to={`/jobs/${job.id}`} className="rounded bg-look-wash px-2 py-0.5 text-sm">
+      {job.kind === 'backup' ? 'Backing up' : 'Writing'}: {ended} of {job.items.length}
+    </Link>
+  );
+}
+
+function ThemeButton() {
+  const { chosen, choose } = useTheme();
+  const dark = shownTheme(chosen) === 'dark';
+  return (
+    <IconButton
+      label={dark ? 'Light paper' : 'Dark, for dark cabinets'}
+      onClick={() => choose(dark ? 'light' : 'dark')}
+    >
+      {dark ? <Sun className="size-4" /> : <Moon className="size-4" />}
+    </IconButton>
+  );
+}
+
+function IconButton({
+  label,
+  onClick,
+  children,
+}: {
+  label: string;
+  onClick: () => void;
+  children: React.ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      onClick={onClick}
+      className="grid size-9 place-items-center rounded hover:bg-plum-wash max-lg:size-12"
+    >
+      {children}
+    </button>
+  );
+}
+
+async function signOut(): Promise<void> {
+  await remove('session');
+  queryClient.clear();
+  window.location.assign('/');
+}

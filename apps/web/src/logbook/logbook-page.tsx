@@ -1,0 +1,61 @@
+import { Link, useSearchParams } from 'react-router';
+import { useLogbook } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { ProblemNotice } from '../ui/notice.tsx';
+import { Page } from '../ui/page.tsx';
+import { showTime } from '../words/dates.ts';
+
+export function LogbookPage() {
+  const [params, setParams] = useSearchParams();
+  const { data: page, error } = useLogbook(params.toString());
+  const find = params.get('find') ?? '';
+  if (error) return <ProblemNotice error={error} />;
+  return (
+    <Page title="Logbook">
+      <div className="flex flex-wrap items-center gap-4">
+        <h1 className="text-2xl font-semibold">Logbook</h1>
+        <input
+          type="search"
+          value={find}
+          onChange={(event) =>
+            setParams(event.target.value ? { find: event.target.value } : {}, { replace: true })
+          }
+          aria-label="Find in the logbook"
+          placeholder="Person, tag or word"
+          className="h-9 w-64 rounded border border-rule bg-sheet px-3 max-lg:h-12"
+        />
+        <span className="text-sm text-soft">Newest first. Entries are never changed.</span>
+      </div>
+      <ul className="mt-3">
+        {page?.entries.map((entry) => (
+          <li
+            key={entry.id}
+            className="grid gap-x-4 border-b border-rule py-1.5 md:grid-cols-[9rem_9rem_7rem_1fr]"
+          >
+            <span className="text-soft">{showTime(entry.at)}</span>
+            <span>{entry.person}</span>
+            <span className="font-mono">
+              {entry.tag && (
+                <Link to={`/positions/${entry.tag}`} className="hover:underline">
+                  {entry.tag}
+                </Link>
+              )}
+            </span>
+            <span>{entry.text}</span>
+          </li>
+        ))}
+      </ul>
+      {page?.entries.length === 0 && (
+        <p className="mt-4 text-soft">Nothing is written here that has “{find}” in it.</p>
+      )}
+      <div className="mt-3 flex gap-3">
+        {params.has('before') && <Button onClick={() => setParams(find ? { find } : {})}>Newest</Button>}
+        {page?.next && (
+          <Button onClick={() => setParams({ ...(find ? { find } : {}), before: page.next ?? '' })}>
+            Older entries
+          </Button>
+        )}
+      </div>
+    </Page>
+  );
+}

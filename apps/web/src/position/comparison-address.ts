@@ -1,0 +1,47 @@
+// What is compared, as the address bar holds it: `?a=baseline&b=newest&all=yes&noise=yes&find=ramp`.
+
+import { useSearchParams } from 'react-router';
+
+export interface ComparisonAddress {
+  readonly a: string;
+  readonly b: string;
+  readonly all: boolean;
+  readonly noise: boolean;
+  readonly find: string;
+}
+
+const DEFAULTS: Readonly<Record<string, string>> = { a: 'baseline', b: 'newest' };
+
+export function useComparisonAddress(): [ComparisonAddress, (change: Partial<ComparisonAddress>) => void] {
+  const [params, setParams] = useSearchParams();
+  const address: ComparisonAddress = {
+    a: params.get('a') ?? 'baseline',
+    b: params.get('b') ?? 'newest',
+    all: params.get('all') === 'yes',
+    noise: params.get('noise') === 'yes',
+    find: params.get('find') ?? '',
+  };
+  const change = (changes: Partial<ComparisonAddress>) => {
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before);
+        for (const [key, value] of Object.entries(changes)) {
+          const text = value === true ? 'yes' : value === false ? '' : value;
+          if (text === '' || text === DEFAULTS[key]) next.delete(key);
+          else next.set(key, text);
+        }
+        return next;
+      },
+      { replace: true },
+    );
+  };
+  return [address, change];
+}
+
+/** The query for the server. */
+export function queryOf({ a, b, all, noise }: ComparisonAddress): string {
+  const query = new URLSearchParams({ a, b });
+  if (all) query.set('all', 'yes');
+  if (noise) query.set('noise', 'yes');
+  return query.toString();
+}

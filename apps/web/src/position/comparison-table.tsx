@@ -1,0 +1,123 @@
+// The comparison: rows grouped by what they are for, opened in place, marked for putting back. Up and down move,
+// Enter opens, p marks, / filters.
+
+import type { ComparisonRowView, ComparisonView } from '@drive-keep/api';
+import {
+  findParameter,
+  PURPOSES,
+  type Dictionary,
+  type Parameter,
+  type Purpose,
+} from '@drive-keep/core/dictionary';
+import { useRef, useState } from 'react';
+import { PURPOSE_NAMES } from '../words/purposes.ts';
+import { ComparisonRow } from './comparison-row.tsx';
+
+interface Line {
+  readonly row: ComparisonRowView;
+  readonly parameter: Parameter;
+}
+
+export function ComparisonTable({
+  tag,
+  comparison,
+  dictionary,
+  find,
+  marks,
+  toggleMark,
+}: {
+  tag: string;
+  comparison: ComparisonView;
+  dictionary: Dictionary;
+  find: string;
+  /** Codes marked for putting back; nothing where this comparison leads to no write. */
+  marks: ReadonlySet<string> | null;
+  toggleMark: (code: string) => void;
+}) {
+  const [openCode, setOpenCode] = useState<string>();
+  const table = useRef<HTMLDivElement>(null);
+  const groups = grouped(comparison.rows, dictionary, find);
+  const shown = groups.reduce((sum, [, lines]) => sum + lines.length, 0);
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    const rows = [...(table.current?.querySelectorAll<HTMLElement>('[data-code]') ?? [])];
+    const at = rows.findIndex((row) => row === document.activeElement);
+    const code = rows[at]?.dataset['code'];
+    if (event.key === 'ArrowDown') rows[Math.min(at + 1, rows.length - 1)]?.focus();
+    else if (event.key === 'ArrowUp') rows[Math.max(at - 1, 0)]?.focus();
+    else if (code && event.key === 'Enter') setOpenCode(code === openCode ? undefined : code);
+    else if (code && event.key === 'p' && marks) toggleMark(code);
+    else return;
+    event.preventDefault();
+  };
+  if (shown === 0) {
+    const text = find === '' ? 'No differences: B holds what A holds.' : `No row has “${find}” in it.`;
+    return <p className="py-6 text-soft">{text}</p>;
+  }
+  return (
+    <div ref={table} onKeyDown={onKeyDown} role="table" aria-label="Comparison" className="overflow-x-auto">
+      <div role="row" className="comparison-grid border-b border-rule pb-1 text-sm text-soft">
+        <span role="columnheader" aria-label="Put back" />
+        <span role="columnheader">Code</span>
+        <span role="columnheader">Parameter</span>
+        <span role="columnheader">
+          <b className="text-ink">A</b> ▼
+        </span>
+        <span role="columnheader">
+          <b className="text-plum">B</b> <span className="text-plum">▲</span>
+        </span>
+        <span
+          role="columnheader"
+          title="Least to greatest value; a hollow tick is the default; wide ranges by square root"
+        >
+          Range, <span className="inline-block h-3 w-1.5 border border-ink" /> default
+        </span>
+        <span role="columnheader">From A to B</span>
+      </div>
+      {groups.map(([purpose, lines]) => (
+        <div key={purpose} role="rowgroup" className="mt-2">
+          <h3 className="py-1 font-semibold">
+            {PURPOSE_NAMES[purpose]} <span className="font-normal text-soft">{lines.length}</span>
+          </h3>
+          {lines.map(({ row, parameter }) => (
+            <ComparisonRow
+              key={row.code}
+              tag={tag}
+              dictionary={dictionary}
+              parameter={parameter}
+              row={row}
+              open={row.code === openCode}
+              toggleOpen={() => setOpenCode(row.code === openCode ? undefined : row.code)}
+              marked={marks?.has(row.code) ?? null}
+              toggleMark={() => toggleMark(row.code)}
+            />
+          ))}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+function grouped(
+  rows: readonly ComparisonRowView[],
+  dictionary: Dictionary,
+  find: string,
+): readonly (readonly [Purpose, readonly Line[]])[] {
+  const words = find
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((word) => word !== '');
+  const lines = rows.flatMap((row) => {
+    const parameter = findParameter(dictionary, row.code);
+    return parameter && matches(parameter, row, words) ? [{ row, parameter }] : [];
+  });
+  return PURPOSES.map(
+    (purpose) => [purpose, lines.filter(({ parameter }) => parameter.purpose === purpose)] as const,
+  ).filter(([, each]) => each.length > 0);
+}
+
+function matches(parameter: Parameter, row: ComparisonRowView, words: readonly string[]): boolean {
+  const text = [parameter.code, parameter.name, ...parameter.otherNames, ...parameter.menu, row.change]
+    .join(' ')
+    .toLowerCase();
+  return words.every((word) => text.includes(word));
+}

@@ -1,0 +1,266 @@
+// Time from left to right; each backup a mark as high as its differences from the baseline, baselines as steps below.
+// Two handles choose what is compared: dragged, or moved with the arrow keys.
+
+import type { HistoryView } from '@drive-keep/api';
+import { max } from 'd3-array';
+import { scaleLinear, scaleTime } from 'd3-scale';
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { showDate, showTime } from '../words/dates.ts';
+import { findPoint, nearestPoint, stepPoint, stripPoints, type StripPoint } from './strip-points.ts';
+
+const HEIGHT = 132;
+const TOP = 26;
+const GROUND = 84;
+const STEP_TOP = 94;
+const STEP_BOTTOM = 110;
+const MARGIN = 16;
+
+interface Handles {
+  readonly a: string;
+  readonly b: string;
+}
+
+export function HistoryStrip({
+  history,
+  handles,
+  move,
+}: {
+  history: HistoryView;
+  handles: Handles;
+  move: (handles: Partial<Handles>) => void;
+}) {
+  const frame = useRef<HTMLDivElement>(null);
+  const width = useWidth(frame);
+  const points = useMemo(() => stripPoints(history), [history]);
+  const x = useMemo(() => timeScale(points, width), [points, width]);
+  const y = scaleLinear(
+    [0, Math.max(4, max(history.backups, (backup) => backup.differences ?? 0) ?? 0)],
+    [GROUND - 2, TOP],
+  );
+  if (points.length === 0) {
+    return <p className="py-6 text-soft">No history yet. The first backup puts the first mark here.</p>;
+  }
+  return (
+    <div ref={frame} className="rounded border border-rule bg-sheet">
+      <svg
+        width={width}
+        height={HEIGHT}
+        role="group"
+        aria-label="History"
+        className="block touch-none select-none"
+      >
+        <TimeAxis x={x} />
+        <BackupMarks history={history} x={x} y={y} />
+        <BaselineSteps history={history} x={x} end={width - MARGIN} />
+        {(['a', 'b'] as const).map((name) => (
+          <Handle
+            key={name}
+            name={name}
+            points={points}
+            at={findPoint(points, handles[name])}
+            x={x}
+            move={(point) => move({ [name]: point.reference })}
+          />
+        ))}
+      </svg>
+    </div>
+  );
+}
+
+type TimeScale = ReturnType<typeof timeScale>;
+
+function timeScale(points: readonly StripPoint[], width: number) {
+  const first = points[0]?.time ?? 0;
+  const last = Math.max(points.at(-1)?.time ?? 0, Date.now());
+  return scaleTime([new Date(first), new Date(last)], [MARGIN, Math.max(MARGIN + 1, width - MARGIN)]);
+}
+
+function useWidth(frame: React.RefObject<HTMLDivElement | null>): number {
+  const [width, setWidth] = useState(800);
+  useLayoutEffect(() => {
+    const element = frame.current;
+    if (!element) return undefined;
+    const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.floor(entry.contentRect.width)));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [frame]);
+  return width;
+}
+
+function TimeAxis({ x }: { x: TimeScale }) {
+  const format = x.tickFormat(8);
+  return (
+    <g className="fill-soft text-[11px]">
+      <line x1={MARGIN} x2={x.range()[1]} y1={GROUND} y2={GROUND} className="stroke-rule" />
+      {x.ticks(8).map((tick) => (
+        <text key={tick.getTime()} x={x(tick)} y={HEIGHT - 6} textAnchor="middle">
+          {format(tick)}
+        </text>
+      ))}
+    </g>
+  );
+}
+
+/** One path for the marks without a difference and one for those with: two years are 700 marks. */
+function BackupMarks({
+  history,
+  x,
+  y,
+}: {
+  history: HistoryView;
+  x: TimeScale;
+  y: (differences: number) => number;
+}) {
+  const place = (at: string) => x(new Date(at)).toFixed(1);
+  const differing = history.backups.filter((backup) => (backup.differences ?? 0) > 0);
+  const rest = history.backups.filter((backup) => (backup.differences ?? 0) === 0);
+  const lines = differing.map(
+    (backup) => `M${place(backup.takenAt)} ${GROUND}V${y(backup.differences ?? 0).toFixed(1)}`,
+  );
+  const ticks = rest.map((backup) => `M${place(backup.takenAt)} ${GROUND}v-4`);
+  const own = history.backups.filter((backup) => backup.how !== 'read' || !backup.sameAsBefore);
+  return (
+    <g>
+      <path d={ticks.join('')} className="stroke-rule" />
+      <path d={lines.join('')} className="stroke-look" strokeWidth={1.5} />
+      {own.map((backup) => (
+        <circle
+          key={backup.id}
+          cx={place(backup.takenAt)}
+          cy={y(backup.differences ?? 0)}
+          r={3}
+          className="fill-sheet stroke-ink"
+        >
+          <title>{`${showTime(backup.takenAt)}: ${backup.reason} (${backup.takenBy}), ${backup.differences ?? 'no'} differences`}</title>
+        </circle>
+      ))}
+    </g>
+  );
+}
+
+function BaselineSteps({ history, x, end }: { history: HistoryView; x: TimeScale; end: number }) {
+  const { baselines } = history;
+  return (
+    <g>
+      {baselines.map((baseline, index) => {
+        const left = x(new Date(baseline.signedAt));
+        const next = baselines[index + 1];
+        const right = next ? x(new Date(next.signedAt)) : end;
+        const label =
+          right - left > 170
+            ? `Baseline ${baseline.revision} · ${showDate(baseline.signedAt)}`
+            : `${baseline.revision}`;
+        return (
+          <g key={baseline.revision}>
+            <rect
+              x={left}
+              y={STEP_TOP}
+              width={Math.max(2, right - left - 2)}
+              height={STEP_BOTTOM - STEP_TOP}
+              className="fill-plum-wash"
+            >
+              <title>{`Revision ${baseline.revision}, signed ${showTime(baseline.signedAt)} by ${baseline.signedBy}: ${baseline.reason}`}</title>
+            </rect>
+            <line
+              x1={left}
+              x2={left}
+              y1={STEP_TOP - 3}
+              y2={STEP_BOTTOM}
+              className="stroke-plum"
+              strokeWidth={2}
+            />
+            <text x={left + 6} y={STEP_BOTTOM - 4} className="pointer-events-none fill-ink text-[11px]">
+              {label}
+            </text>
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+function Handle({
+  name,
+  points,
+  at,
+  x,
+  move,
+}: {
+  name: 'a' | 'b';
+  points: readonly StripPoint[];
+  at: StripPoint | undefined;
+  x: TimeScale;
+  move: (point: StripPoint) => void;
+}) {
+  const dragged = useRef(false);
+  if (!at) return null;
+  const left = x(new Date(at.time));
+  const letter = name.toUpperCase();
+  const onPointerMove = (event: React.PointerEvent<SVGGElement>) => {
+    if (!dragged.current) return;
+    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    if (!box) return;
+    const lane = event.clientY - box.top > STEP_TOP - 6 ? 'baseline' : 'backup';
+    const point = nearestPoint(points, lane, x.invert(event.clientX - box.left).getTime());
+    if (point && point !== at) move(point);
+  };
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    const ways: Record<string, () => StripPoint | undefined> = {
+      ArrowLeft: () => stepPoint(points, at, -1),
+      ArrowRight: () => stepPoint(points, at, 1),
+      ArrowDown: () => nearestPoint(points, 'baseline', at.time),
+      ArrowUp: () => nearestPoint(points, 'backup', at.time),
+    };
+    const point = ways[event.key]?.();
+    if (!point) return;
+    event.preventDefault();
+    event.stopPropagation();
+    move(point);
+  };
+  const labelY = name === 'a' ? 3 : 3;
+  const foot = at.lane === 'baseline' ? STEP_BOTTOM : GROUND;
+  return (
+    <g
+      role="slider"
+      tabIndex={0}
+      aria-label={`Handle ${letter}`}
+      aria-valuetext={at.label}
+      aria-valuenow={points.indexOf(at)}
+      aria-valuemin={0}
+      aria-valuemax={points.length - 1}
+      className="cursor-ew-resize transition-transform duration-[120ms]"
+      style={{ transform: `translateX(${left}px)` }}
+      onPointerDown={(event) => {
+        dragged.current = true;
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={onPointerMove}
+      onPointerUp={() => (dragged.current = false)}
+      onKeyDown={onKeyDown}
+    >
+      <rect x={-14} y={0} width={28} height={STEP_BOTTOM} className="fill-transparent" />
+      <line
+        y1={20}
+        y2={foot}
+        className={name === 'a' ? 'stroke-ink' : 'stroke-plum'}
+        strokeWidth={2}
+        strokeDasharray={name === 'a' ? '4 3' : ''}
+      />
+      <rect
+        x={-11}
+        y={labelY}
+        width={22}
+        height={18}
+        rx={4}
+        className={name === 'a' ? 'fill-ink' : 'fill-plum'}
+      />
+      <text
+        y={labelY + 13}
+        textAnchor="middle"
+        className={`pointer-events-none text-xs font-bold ${name === 'a' ? 'fill-sheet' : 'fill-on-plum'}`}
+      >
+        {letter}
+      </text>
+    </g>
+  );
+}

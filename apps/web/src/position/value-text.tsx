@@ -1,0 +1,46 @@
+// A reading in its column: numbers aligned at the decimal point, the unit a shade lighter. What could not be read is
+// said in words and never looks like a value.
+
+import { displayRaw, isRaw, isUnreadable, type Form, type Reading } from '@drive-keep/core/values';
+
+const REASONS = {
+  refused: 'refused',
+  failed: 'failed',
+  busy: 'busy',
+  'not-read-off': 'not read off',
+} as const;
+
+export function ValueText({ form, reading }: { form: Form; reading: Reading | null }) {
+  if (isUnreadable(reading ?? undefined)) {
+    return (
+      <span className="text-soft italic">
+        ? {REASONS[(reading as { unreadable: keyof typeof REASONS }).unreadable]}
+      </span>
+    );
+  }
+  if (!isRaw(reading ?? undefined)) return <span className="text-soft italic">not there</span>;
+  const { text, unit } = displayRaw(form, reading as number);
+  if (form.kind === 'option') {
+    return (
+      <span className="block truncate" title={`${text} ${unit}`}>
+        <span className="font-mono">{text}</span> {unit}
+      </span>
+    );
+  }
+  if (form.kind === 'bits') {
+    return (
+      <span className="block truncate font-mono text-sm" title={unit}>
+        {text.slice(2)}
+      </span>
+    );
+  }
+  const [whole = '', fraction] = text.split('.');
+  return (
+    <span className="grid grid-cols-[4.5rem_1fr] font-mono">
+      <span className="text-right">{whole}</span>
+      <span>
+        {fraction === undefined ? '' : `.${fraction}`} <span className="font-sans text-soft">{unit}</span>
+      </span>
+    </span>
+  );
+}

@@ -1,0 +1,124 @@
+// A write plan as one sheet: what is written and why, what cannot be, who states that the machine is stopped, and how
+// it went.
+
+import type { WritePlanView } from '@drive-keep/api';
+import type { Dictionary } from '@drive-keep/core/dictionary';
+import { useMutation } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { Link, useParams } from 'react-router';
+import { post, type ProblemError } from '../api/client.ts';
+import { forgetPositions, queryClient, useDictionary, useSession, useWritePlan } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { Notice, ProblemNotice } from '../ui/notice.tsx';
+import { Page, SheetPart } from '../ui/page.tsx';
+import { showTime } from '../words/dates.ts';
+import { CarryOut } from './carry-out.tsx';
+import { StepTable } from './step-table.tsx';
+
+export function WritePlanPage() {
+  const { id = '' } = useParams();
+  const { data: plan, error } = useWritePlan(id);
+  const { data: dictionary } = useDictionary(plan?.dictionary);
+  const over = plan && !['planned', 'released', 'writing'].includes(plan.state);
+  useEffect(() => {
+    if (over) void forgetPositions();
+  }, [over]);
+  if (error) return <ProblemNotice error={error} />;
+  if (!plan || !dictionary) return null;
+  return (
+    <Page title={`Write plan for ${plan.tag}`}>
+      <h1 className="text-2xl font-semibold">
+        Write plan for{' '}
+        <Link to={`/positions/${plan.tag}`} className="font-mono text-plum hover:underline">
+          {plan.tag}
+        </Link>
+      </h1>
+      <p className="mt-1 mb-3 text-soft">
+        Towards {plan.target}. Planned by {plan.plannedBy}, {showTime(plan.plannedAt)}, from the newest
+        backup.
+      </p>
+      <PlanEnd plan={plan} />
+      <SheetPart name="Writes" state={<>{plan.steps.length} in this order</>}>
+        <StepTable plan={plan} dictionary={dictionary} />
+      </SheetPart>
+      <LeftOut plan={plan} dictionary={dictionary} />
+      <Release plan={plan} />
+      <CarryOut plan={plan} />
+    </Page>
+  );
+}
+
+function PlanEnd({ plan }: { plan: WritePlanView }) {
+  if (plan.text === '') return null;
+  const level = plan.state === 'done' ? 'plain' : plan.state === 'refused' ? 'look' : 'stop';
+  return (
+    <div className="mb-4">
+      <Notice level={level}>
+        {plan.state === 'done' && <span aria-hidden="true">✓ </span>}
+        {plan.text} {plan.holds}
+        {plan.state === 'done' && (
+          <>
+            {' '}
+            <Link className="text-plum underline" to={`/positions/${plan.tag}`}>
+              Look at the position
+            </Link>
+          </>
+        )}
+      </Notice>
+    </div>
+  );
+}
+
+function LeftOut({ plan, dictionary }: { plan: WritePlanView; dictionary: Dictionary }) {
+  const { unreachable, alreadyThere } = plan;
+  if (unreachable.length + alreadyThere.length === 0) return null;
+  return (
+    <SheetPart name="Not written" state={<>{unreachable.length + alreadyThere.length} lines</>}>
+      <ul>
+        {unreachable.map((each) => (
+          <li key={each.code} className="border-l-4 border-look bg-look-wash px-3 py-1">
+            {each.text}
+          </li>
+        ))}
+        {alreadyThere.map((code) => (
+          <li key={code} className="px-3 py-1 text-soft">
+            {code} of {dictionary.name} already holds its value.
+          </li>
+        ))}
+      </ul>
+    </SheetPart>
+  );
+}
+
+function Release({ plan }: { plan: WritePlanView }) {
+  const { data: session } = useSession();
+  const release = useMutation<WritePlanView, ProblemError>({
+    mutationFn: () => post(`write-plans/${plan.id}/release`, { stoppedAndSafe: true }),
+    onSuccess: (released) => queryClient.setQueryData([`write-plans/${plan.id}`], released),
+  });
+  const mayRelease = ['planned', 'refused'].includes(plan.state) && plan.steps.length > 0;
+  return (
+    <SheetPart name="Release" state={plan.release ? 'stated' : 'open'}>
+      {plan.release && (
+        <p>
+          {plan.release.by} stated on {showTime(plan.release.at)} that the machine is stopped and safe to
+          write to. The statement holds until {showTime(plan.release.until)}.
+        </p>
+      )}
+      {mayRelease && session?.role === 'viewer' && (
+        <p className="text-soft">A viewer may look but not write. A technician or engineer states this.</p>
+      )}
+      {mayRelease && session && session.role !== 'viewer' && (
+        <div className="flex flex-wrap items-center gap-4">
+          <Button className="min-h-12" onClick={() => release.mutate()} disabled={release.isPending}>
+            The machine at {plan.tag} is stopped and safe to write to
+          </Button>
+          <span className="text-sm text-soft">
+            Goes into the logbook with your name and holds for 15 min.
+          </span>
+        </div>
+      )}
+      {release.error && <ProblemNotice error={release.error} />}
+    </SheetPart>
+  );
+}
