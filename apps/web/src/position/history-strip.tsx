@@ -14,6 +14,7 @@ const GROUND = 84;
 const STEP_TOP = 94;
 const STEP_BOTTOM = 110;
 const MARGIN = 16;
+const LABEL_TOP = 3;
 
 interface Handles {
   readonly a: string;
@@ -217,7 +218,6 @@ function Handle({
     event.stopPropagation();
     move(point);
   };
-  const labelY = name === 'a' ? 3 : 3;
   const foot = at.lane === 'baseline' ? STEP_BOTTOM : GROUND;
   return (
     <g
@@ -248,14 +248,14 @@ function Handle({
       />
       <rect
         x={-11}
-        y={labelY}
+        y={LABEL_TOP}
         width={22}
         height={18}
         rx={4}
         className={name === 'a' ? 'fill-ink' : 'fill-plum'}
       />
       <text
-        y={labelY + 13}
+        y={LABEL_TOP + 13}
         textAnchor="middle"
         className={`pointer-events-none text-xs font-bold ${name === 'a' ? 'fill-sheet' : 'fill-on-plum'}`}
       >

@@ -74,7 +74,7 @@ function Comparison({
         <span className="text-sm text-soft">
           {address.all ? rows.length - same : rows.length} different, {same} same
           {tolerated > 0 && `, ${tolerated} within tolerance`}
-          {leftOut > 0 && `, ${leftOut} monitors and counters left out`}
+          {leftOut > 0 && `, ${leftOut} left out`}
         </span>
         <span className="ml-auto text-sm text-soft max-lg:hidden">
           <kbd>↑</kbd> <kbd>↓</kbd> move, <kbd>Enter</kbd> opens,{' '}

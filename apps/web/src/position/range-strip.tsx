@@ -11,7 +11,7 @@ const MIDDLE = 10;
 const END = 6;
 
 /** A range this much wider than its default is drawn with the square-root scale. */
-const WIDE = 20;
+const WIDE = 8;
 
 export function RangeStrip({ form, row }: { form: Form; row: ComparisonRowView }) {
   if (form.kind === 'bits') return <BitSquares form={form} row={row} />;

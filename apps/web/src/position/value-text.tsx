@@ -36,7 +36,7 @@ export function ValueText({ form, reading }: { form: Form; reading: Reading | nu
   }
   const [whole = '', fraction] = text.split('.');
   return (
-    <span className="grid grid-cols-[4.5rem_1fr] font-mono">
+    <span className="grid grid-cols-[3.25rem_1fr] font-mono">
       <span className="text-right">{whole}</span>
       <span>
         {fraction === undefined ? '' : `.${fraction}`} <span className="font-sans text-soft">{unit}</span>

@@ -1,7 +1,6 @@
 // What there is to say about a position, worst first. The shape says it as well as the ground colour.
 
 import type { PositionView } from '@drive-keep/api';
-import { showAge } from '../words/dates.ts';
 
 export type Attention = 'plain' | 'look' | 'stop';
 
@@ -18,7 +17,7 @@ const OVERDUE_HOURS = 36;
 export function stateOf(position: PositionView, now: number = Date.now()): PositionState {
   const { lastTry, newestBackup, drift, baselineRevision } = position;
   if (lastTry?.outcome === 'other-serial' || lastTry?.outcome === 'other-model') {
-    return { kind: 'other-unit', attention: 'stop', shape: '!', text: 'Another unit answers' };
+    return { kind: 'other-unit', attention: 'stop', shape: '!', text: 'Other unit answers' };
   }
   const failed = lastTry && !['kept', 'kept-with-gaps', 'stopped', 'interrupted'].includes(lastTry.outcome);
   if (failed)
@@ -29,7 +28,7 @@ export function stateOf(position: PositionView, now: number = Date.now()): Posit
       kind: 'overdue',
       attention: 'look',
       shape: '○',
-      text: `Backup overdue, ${showAge(newestBackup, now)}`,
+      text: 'Backup overdue',
     };
   }
   if (baselineRevision === null || drift === null) {
@@ -43,17 +42,17 @@ export function stateOf(position: PositionView, now: number = Date.now()): Posit
 }
 
 const FAILED: Readonly<Record<string, string>> = {
-  'no-connection': 'Gateway does not answer',
+  'no-connection': 'Gateway silent',
   'no-answer': 'Does not answer',
   late: 'Answers too late',
   'broke-off': 'Broke off',
   'wrong-answer': 'Wrong answers',
   busy: 'Busy',
-  'identity-changed': 'Unit changed while read',
+  'identity-changed': 'Changed while read',
 };
 
 export const STATE_NAMES: Readonly<Record<PositionState['kind'], string>> = {
-  'other-unit': 'another unit answers',
+  'other-unit': 'other unit answers',
   silent: 'not read',
   overdue: 'overdue',
   drift: 'with differences',

@@ -1,6 +1,6 @@
 import type { PositionView } from '@drive-keep/api';
 import { Link } from 'react-router';
-import { showAge } from '../words/dates.ts';
+import { showSpan } from '../words/dates.ts';
 import { stateOf, type Attention } from './position-state.ts';
 import { useSelection } from './selection.ts';
 
@@ -20,18 +20,25 @@ export function PositionTile({ position, mayChoose }: { position: PositionView; 
     <div className={`relative rounded border ${GROUNDS[state.attention]} ${ring}`} data-state={state.kind}>
       <Link to={`/positions/${position.tag}`} className="block px-3 py-2 pr-12 hover:underline">
         <div className="font-mono font-semibold">{position.tag}</div>
-        <div className="truncate text-sm">{position.duty}</div>
+        <div className="truncate text-sm" title={position.duty}>
+          {position.duty}
+        </div>
         <div className="mt-1 flex gap-1.5 text-sm">
           <span
             aria-hidden="true"
-            className={`w-3.5 text-center font-bold ${state.attention === 'stop' ? 'text-stop' : ''}`}
+            className={`w-3.5 shrink-0 text-center font-bold ${state.attention === 'stop' ? 'text-stop' : ''}`}
           >
             {state.shape}
           </span>
-          <span className={state.attention === 'plain' ? 'text-soft' : 'font-semibold'}>{state.text}</span>
-        </div>
-        <div className="pl-5 text-xs text-soft">
-          {position.newestBackup ? `backup ${showAge(position.newestBackup)}` : 'never backed up'}
+          <span className={`truncate ${state.attention === 'plain' ? 'text-soft' : 'font-semibold'}`}>
+            {state.text}
+          </span>
+          <span
+            className="-mr-9 ml-auto shrink-0 text-xs leading-5 text-soft"
+            title="Age of the newest backup"
+          >
+            {position.newestBackup ? showSpan(position.newestBackup) : 'never'}
+          </span>
         </div>
       </Link>
       {mayChoose && (

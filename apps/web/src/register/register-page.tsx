@@ -35,7 +35,7 @@ export function RegisterPage() {
           {area.machines.map((machine) => (
             <div key={machine.name} className="mt-3 grid gap-x-4 gap-y-2 md:grid-cols-[9rem_1fr]">
               <h3 className="pt-2 text-soft">{machine.name}</h3>
-              <div className="grid grid-cols-[repeat(auto-fill,minmax(15rem,1fr))] gap-2.5">
+              <div className="grid grid-cols-[repeat(auto-fill,minmax(11.5rem,1fr))] gap-2.5">
                 {machine.positions.filter(shown).map((position) => (
                   <PositionTile key={position.tag} position={position} mayChoose={mayChoose} />
                 ))}

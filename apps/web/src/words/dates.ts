@@ -10,11 +10,17 @@ export const showDate = (iso: string): string => date(new Date(iso));
 
 const HOUR = 3_600_000;
 
-/** How long ago, roughly: "3 h ago", "5 days ago". */
-export function showAge(iso: string, now: number = Date.now()): string {
+/** Time since, roughly: "3 h", "5 days". */
+export function showSpan(iso: string, now: number = Date.now()): string {
   const hours = Math.max(0, now - new Date(iso).getTime()) / HOUR;
-  if (hours < 1) return hours < 1 / 30 ? 'just now' : `${Math.round(hours * 60)} min ago`;
-  if (hours < 48) return `${Math.round(hours)} h ago`;
+  if (hours < 1) return `${Math.round(hours * 60)} min`;
+  if (hours < 48) return `${Math.round(hours)} h`;
   const days = Math.round(hours / 24);
-  return days < 90 ? `${days} days ago` : `${Math.round(days / 30)} months ago`;
+  return days < 90 ? `${days} days` : `${Math.round(days / 30)} months`;
+}
+
+/** How long ago, roughly: "3 h ago", "just now". */
+export function showAge(iso: string, now: number = Date.now()): string {
+  const span = showSpan(iso, now);
+  return span === '0 min' ? 'just now' : `${span} ago`;
 }
