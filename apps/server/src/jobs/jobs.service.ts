@@ -80,14 +80,14 @@ export class Jobs {
 
   /** Keeps the job alive; answers whether somebody wants it to stop. */
   async beat(id: string): Promise<{ stop: boolean }> {
-    const { raw } = await this.dataSource
+    const result = await this.dataSource
       .createQueryBuilder()
       .update(Job)
       .set({ heartbeatAt: () => 'now()' })
       .where(`id = :id and state = 'running'`, { id })
       .returning('stop_requested')
       .execute();
-    const [row] = raw as { stop_requested: boolean }[];
+    const [row] = result.raw as { stop_requested: boolean }[];
     // A job that is no longer running was given up by others: the worker must not go on with it.
     return { stop: row?.stop_requested ?? true };
   }
@@ -128,7 +128,7 @@ export class Jobs {
 
   /** Finds jobs whose worker has died and says so; answers with their ids. */
   async sweep(): Promise<string[]> {
-    const { raw } = await this.dataSource
+    const result = await this.dataSource
       .createQueryBuilder()
       .update(Job)
       .set({ state: 'interrupted', finishedAt: () => 'now()' })
@@ -137,7 +137,7 @@ export class Jobs {
       })
       .returning('id')
       .execute();
-    const ids = (raw as { id: string }[]).map((row) => row.id);
+    const ids = (result.raw as { id: string }[]).map((row) => row.id);
     const text =
       'The server was interrupted before this unit was done. Nothing half-read was kept. Run it again.';
     if (ids.length > 0) await this.endOpenItems(ids, 'interrupted', text);

@@ -218,7 +218,6 @@ function Handle({
     event.stopPropagation();
     move(point);
   };
-  const foot = at.lane === 'baseline' ? STEP_BOTTOM : GROUND;
   return (
     <g
       role="slider"
@@ -238,6 +237,14 @@ function Handle({
       onPointerUp={() => (dragged.current = false)}
       onKeyDown={onKeyDown}
     >
+      <HandleShape name={name} foot={at.lane === 'baseline' ? STEP_BOTTOM : GROUND} />
+    </g>
+  );
+}
+
+function HandleShape({ name, foot }: { name: 'a' | 'b'; foot: number }) {
+  return (
+    <>
       <rect x={-14} y={0} width={28} height={STEP_BOTTOM} className="fill-transparent" />
       <line
         y1={20}
@@ -259,8 +266,8 @@ function Handle({
         textAnchor="middle"
         className={`pointer-events-none text-xs font-bold ${name === 'a' ? 'fill-sheet' : 'fill-on-plum'}`}
       >
-        {letter}
+        {name.toUpperCase()}
       </text>
-    </g>
+    </>
   );
 }

@@ -4,8 +4,8 @@ import { create } from 'zustand';
 
 interface Marks {
   readonly byTag: Readonly<Record<string, ReadonlySet<string>>>;
-  toggle(tag: string, code: string): void;
-  set(tag: string, codes: Iterable<string>): void;
+  readonly toggle: (tag: string, code: string) => void;
+  readonly set: (tag: string, codes: Iterable<string>) => void;
 }
 
 export const useMarks = create<Marks>()((set) => ({

@@ -4,8 +4,8 @@ import { create } from 'zustand';
 
 interface Selection {
   readonly tags: ReadonlySet<string>;
-  toggle(tag: string): void;
-  set(tags: Iterable<string>): void;
+  readonly toggle: (tag: string) => void;
+  readonly set: (tags: Iterable<string>) => void;
 }
 
 export const useSelection = create<Selection>()((set) => ({

@@ -7,7 +7,7 @@ type Theme = 'light' | 'dark';
 
 interface ThemeState {
   readonly chosen: Theme | null;
-  choose(theme: Theme): void;
+  readonly choose: (theme: Theme) => void;
 }
 
 export const useTheme = create<ThemeState>()(

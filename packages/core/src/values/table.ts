@@ -28,7 +28,8 @@ interface RawRecord {
 
 /** Reads a table with a heading line. Cells are trimmed; rows whose cells are all empty are passed over. */
 export function readTable(text: string): Result<Table, TableFault> {
-  const body = text.replace(/^\uFEFF/, '');
+  // One kind of line end, in cells too: the parser would count a CRLF inside quotation marks as two lines.
+  const body = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n');
   const records = parseRecords(body);
   if (!records.ok) return records;
   const [head, ...rest] = records.value;

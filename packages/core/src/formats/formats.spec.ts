@@ -1,0 +1,158 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { findMeaning } from '../dictionary/index.ts';
+import { hashOf } from '../sets/index.ts';
+import { anySet, SEEDED } from '../testing/arbitraries.ts';
+import { facts, shippedModel } from '../testing/shipped-model.ts';
+import {
+  describeSetFinding,
+  kindOfText,
+  readSet,
+  writeSetCsv,
+  writeSetJson,
+  type ReadSet,
+  type SetFileKind,
+} from './index.ts';
+
+const read = (kind: SetFileKind, text: string): ReadSet => readSet(kind, text, shippedModel, facts);
+const codes = ({ findings }: ReadSet) =>
+  findings.filter(({ code }) => code !== 'parameters-missing').map(({ code }) => code);
+const ramp = findMeaning(shippedModel, 'ramp.up')?.code ?? '';
+const faults = findMeaning(shippedModel, 'restart.faults')?.code ?? '';
+
+describe('a set as a file', () => {
+  it.each<[SetFileKind, (set: never) => string]>([
+    ['csv', (set) => writeSetCsv(shippedModel, set)],
+    ['json', (set) => writeSetJson(shippedModel, set, { position: 'KL1-RD-07' })],
+  ])('comes back from %s with the same hash', (kind, write) => {
+    fc.assert(
+      fc.property(anySet, (set) => {
+        const text = write(set as never);
+        const back = read(kind, text);
+        expect(codes(back)).toEqual([]);
+        expect(hashOf(back.set)).toBe(hashOf(set));
+        expect(kindOfText(text)).toBe(kind);
+      }),
+      { ...SEEDED, numRuns: 40 },
+    );
+  });
+
+  it('never takes the reader down, whatever it holds', () => {
+    const pieces = fc.constantFrom(
+      'code',
+      'value',
+      ',',
+      ';',
+      '"',
+      '\n',
+      '{',
+      '}',
+      '[',
+      ':',
+      '01R',
+      '12.5',
+      '\uFEFF',
+      '=1+1',
+      'null',
+    );
+    const text = fc.oneof(
+      fc.string(),
+      fc.array(pieces).map((parts) => parts.join('')),
+      fc.json(),
+    );
+    fc.assert(
+      fc.property(fc.constantFrom<SetFileKind>('csv', 'json'), text, (kind, content) => {
+        const { findings } = read(kind, content);
+        expect(findings.length).toBeGreaterThan(0);
+        for (const finding of findings) expect(describeSetFinding(finding, shippedModel)).toMatch(/\.$/);
+      }),
+      { ...SEEDED, numRuns: 2000 },
+    );
+  });
+});
+
+describe('a set from a hand-made table', () => {
+  it('may give values alone, with semicolons', () => {
+    const back = read('csv', `code;value\n${ramp};12.5\n${faults};0b110\n`);
+    expect(codes(back)).toEqual([]);
+    expect([...back.set.readings]).toEqual([
+      [ramp, 1250],
+      [faults, 6],
+    ]);
+  });
+
+  it.each<[string, string, string]>([
+    ['an unknown code', 'code,value\n99X,1', 'code-unknown'],
+    ['a code twice', `code,value\n${ramp},1\n${ramp},2`, 'code-twice'],
+    ['a decimal comma', `code;value\n${ramp};12,5`, 'value-unreadable'],
+    ['a value between two steps', `code,value\n${ramp},1.005`, 'value-unreadable'],
+    ['a formula', `code,value\n${ramp},=A1+1`, 'formula'],
+    ['a formula behind an apostrophe', `code,value\n${ramp},'=A1+1`, 'formula'],
+    ['no value', `code,value\n${ramp},`, 'value-missing'],
+    ['no code', `code,value\n,5`, 'code-missing'],
+    ['a raw value with a point', `code,raw\n${ramp},1.5`, 'raw-unreadable'],
+    [
+      'value and raw value that contradict each other',
+      `code,value,raw\n${ramp},1.00,200`,
+      'value-and-raw-differ',
+    ],
+    ['a reason that nobody knows', `code,value,unreadable\n${ramp},,whim`, 'reason-unknown'],
+    ['another model', `dictionary,code,value\nother@1,${ramp},1`, 'other-dictionary'],
+    ['no column of values', `code,name\n${ramp},x`, 'column-missing'],
+    ['no lines', 'code,value\n', 'file-empty'],
+    ['nothing', '', 'file-empty'],
+    ['a quotation mark that is not closed', 'code,value\n"01R,5', 'file-broken'],
+  ])('is stopped by %s', (_, text, code) => {
+    const { findings } = read('csv', text);
+    const found = findings.find((finding) => finding.code === code);
+    expect(findings.map((finding) => finding.code)).toContain(code);
+    expect(found?.severity).toBe('stop');
+  });
+
+  it('is looked at, not stopped, for a value out of range', () => {
+    const { findings, set } = read('csv', `code,value\n${ramp},650.00`);
+    expect(findings[0]).toMatchObject({ code: 'out-of-range', severity: 'look', line: 2 });
+    expect(set.readings.get(ramp as never)).toBe(65_000);
+    const [finding] = findings;
+    expect(finding && describeSetFinding(finding, shippedModel)).toContain(
+      '650.00 s is above the greatest value',
+    );
+  });
+
+  it('tells how many parameters are missing', () => {
+    const missing = read('csv', `code,value\n${ramp},5.00`).findings.find(
+      ({ code }) => code === 'parameters-missing',
+    );
+    expect(missing).toMatchObject({ severity: 'look' });
+    expect(missing && describeSetFinding(missing, shippedModel)).toMatch(/^192 parameters are missing/);
+  });
+});
+
+describe('a set from JSON', () => {
+  const good = (change: object) =>
+    JSON.stringify({
+      format: 'drive-keep/parameter-set',
+      version: 1,
+      dictionary: shippedModel.id,
+      hash: `sha256:${'0'.repeat(64)}`,
+      parameters: [{ code: ramp, raw: 500, value: '5.00' }],
+      ...change,
+    });
+
+  it('is looked at when its content was changed after it was written', () => {
+    expect(codes(read('json', good({})))).toEqual(['hash-differs']);
+  });
+
+  it.each<[string, string, string]>([
+    ['an unknown version', good({ version: 2 }), 'format-unknown'],
+    ['another format', good({ format: 'something' }), 'format-unknown'],
+    ['broken text', '{"format":', 'file-broken'],
+    ['no parameters', good({ parameters: 5 }), 'file-broken'],
+    ['a raw value that is text', good({ parameters: [{ code: ramp, raw: 'five' }] }), 'raw-unreadable'],
+    ['a raw value that is a fraction', good({ parameters: [{ code: ramp, raw: 1.5 }] }), 'raw-unreadable'],
+    ['lines that are no objects', good({ parameters: [null, 3] }), 'code-missing'],
+    ['another model', good({ dictionary: 'other@1' }), 'other-dictionary'],
+  ])('is stopped by %s', (_, text, code) => {
+    expect(codes(read('json', text))).toContain(code);
+  });
+});
