@@ -42,7 +42,6 @@ const unit = [
 const database = [
   project('server with database', 'apps/server', {
     testMatch: ['<rootDir>/src/**/*.database.spec.ts'],
-    maxWorkers: 1,
   }),
 ];
 

@@ -212,7 +212,6 @@ export class DemoPlant {
       reason: ROUND,
       requestedBy: ROUND,
       startedAt: began,
-      heartbeatAt: began,
       finishedAt: new Date(began.getTime() + 9000),
     });
     await manager.query('update job set requested_at = $1 where id = $2', [began, job.id]);

@@ -3,7 +3,8 @@
 import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import type { JobKind } from '@drive-keep/api';
 import PgBoss from 'pg-boss';
-import { Jobs, HEARTBEAT_MS } from './jobs.service.ts';
+import { DataSource } from 'typeorm';
+import { JOB_LOCK, Jobs } from './jobs.service.ts';
 
 /** Does one job. `stopped` turns true when somebody wants it to end or the job was given up. */
 export type Worker = (jobId: string, stopped: () => boolean) => Promise<void>;
@@ -11,15 +12,20 @@ export type Worker = (jobId: string, stopped: () => boolean) => Promise<void>;
 /** Jobs of one kind at work in one process: lines do the rest of the ordering. */
 const AT_ONCE = 3;
 const SWEEP_MS = 2000;
+/** How soon a wish to stop is seen. */
+const STOP_POLL_MS = 500;
 
 @Injectable()
 export class JobQueue implements OnApplicationShutdown {
   private readonly logger = new Logger('JobQueue');
   private boss: PgBoss | undefined;
   private sweeper: NodeJS.Timeout | undefined;
-  private readonly onInterrupted: ((ids: readonly string[]) => Promise<void>)[] = [];
+  private readonly afterSweep: (() => Promise<void>)[] = [];
 
-  constructor(private readonly jobs: Jobs) {}
+  constructor(
+    private readonly jobs: Jobs,
+    private readonly dataSource: DataSource,
+  ) {}
 
   async start(url: string): Promise<void> {
     this.boss = new PgBoss({ connectionString: url, max: 6, schema: 'queue' });
@@ -39,9 +45,9 @@ export class JobQueue implements OnApplicationShutdown {
     }
   }
 
-  /** Told which jobs were found dead. */
-  whenInterrupted(listener: (ids: readonly string[]) => Promise<void>): void {
-    this.onInterrupted.push(listener);
+  /** Called after each look for dead jobs, for those who have to follow it up. */
+  whenSwept(listener: () => Promise<void>): void {
+    this.afterSweep.push(listener);
   }
 
   /** A job that breaks off is not tried again by itself: people decide about units. */
@@ -51,33 +57,46 @@ export class JobQueue implements OnApplicationShutdown {
 
   async onApplicationShutdown(): Promise<void> {
     clearInterval(this.sweeper);
-    await this.boss?.stop({ graceful: true, timeout: 2000 });
+    const { boss } = this;
+    this.boss = undefined;
+    await boss?.stop({ graceful: true, timeout: 2000 });
   }
 
+  /** The lock is taken before the job is marked as running: whoever sees it running and finds it free is right. */
   private async run(jobId: string, worker: Worker): Promise<void> {
-    if (!(await this.jobs.begin(jobId))) return;
+    const holder = this.dataSource.createQueryRunner();
+    try {
+      await holder.query(`select pg_advisory_lock(${JOB_LOCK})`, [jobId]);
+      if (await this.jobs.begin(jobId)) await this.work(jobId, worker);
+    } catch (error) {
+      this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
+      // The lock goes below; the sweep then marks the job as interrupted.
+    } finally {
+      await holder.query(`select pg_advisory_unlock(${JOB_LOCK})`, [jobId]).catch(() => undefined);
+      await holder.release();
+    }
+  }
+
+  private async work(jobId: string, worker: Worker): Promise<void> {
     let stopped = false;
-    const heart = setInterval(() => {
-      this.jobs.beat(jobId).then(
-        ({ stop }) => (stopped ||= stop),
+    const look = setInterval(() => {
+      this.jobs.isStopRequested(jobId).then(
+        (wanted) => (stopped ||= wanted),
         (error: unknown) => this.logger.error(String(error)),
       );
-    }, HEARTBEAT_MS);
+    }, STOP_POLL_MS);
     try {
       await worker(jobId, () => stopped);
       await this.jobs.finish(jobId, stopped ? 'stopped' : 'done');
-    } catch (error) {
-      this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
-      // The heart stops here: the watch marks the job as interrupted.
     } finally {
-      clearInterval(heart);
+      clearInterval(look);
     }
   }
 
   private async sweep(): Promise<void> {
     try {
-      const ids = await this.jobs.sweep();
-      if (ids.length > 0) for (const listener of this.onInterrupted) await listener(ids);
+      await this.jobs.sweep();
+      for (const listener of this.afterSweep) await listener();
     } catch (error) {
       this.logger.error(String(error));
     }

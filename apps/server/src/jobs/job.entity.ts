@@ -12,7 +12,6 @@ export class Job {
   @Column({ type: 'timestamptz', insert: false }) requestedAt: Date;
   @Column('timestamptz', { nullable: true }) startedAt: Date | null;
   @Column('timestamptz', { nullable: true }) finishedAt: Date | null;
-  @Column('timestamptz', { nullable: true }) heartbeatAt: Date | null;
   @Column('boolean', { default: false }) stopRequested: boolean;
   @OneToMany(() => JobItem, (item) => item.job) items: Relation<JobItem[]>;
 }

@@ -1,5 +1,5 @@
 // Long work: a job with one item per unit. The queue (pg-boss, in the same database) hands a job to one server
-// process; a heartbeat tells the others that it is still at work. A job whose heart has stopped is interrupted.
+// process, which holds a lock of the database while it works. A running job whose lock is free is interrupted.
 
 import { Injectable } from '@nestjs/common';
 import type { JobKind, JobState, JobView, OutcomeCode } from '@drive-keep/api';
@@ -10,12 +10,11 @@ import type { Unit } from '../register/unit.entity.ts';
 import { JobItem } from './job-item.entity.ts';
 import { Job } from './job.entity.ts';
 
-export const HEARTBEAT_MS = 1000;
-/** Missing for so long, a worker is taken for dead. */
-export const SILENCE_MS = 6000;
-
 /** Name of the database channel on which changes of jobs are told. */
 export const JOB_CHANNEL = 'drive_keep_job';
+
+/** Key of the advisory lock that the worker of a job holds; $1 is its id. */
+export const JOB_LOCK = `hashtextextended('job ' || $1::text, 0)`;
 
 @Injectable()
 export class Jobs {
@@ -71,25 +70,17 @@ export class Jobs {
     const begun = await this.dataSource
       .createQueryBuilder()
       .update(Job)
-      .set({ state: 'running', startedAt: () => 'now()', heartbeatAt: () => 'now()' })
+      .set({ state: 'running', startedAt: () => 'now()' })
       .where(`id = :id and state = 'queued'`, { id })
       .execute();
     if (begun.affected === 1) await this.tell(id);
     return begun.affected === 1;
   }
 
-  /** Keeps the job alive; answers whether somebody wants it to stop. */
-  async beat(id: string): Promise<{ stop: boolean }> {
-    const result = await this.dataSource
-      .createQueryBuilder()
-      .update(Job)
-      .set({ heartbeatAt: () => 'now()' })
-      .where(`id = :id and state = 'running'`, { id })
-      .returning('stop_requested')
-      .execute();
-    const [row] = result.raw as { stop_requested: boolean }[];
-    // A job that is no longer running was given up by others: the worker must not go on with it.
-    return { stop: row?.stop_requested ?? true };
+  /** Whether somebody wants it to stop. A job that others have given up is stopped, too. */
+  async isStopRequested(id: string): Promise<boolean> {
+    const job = await this.dataSource.getRepository(Job).findOneBy({ id });
+    return job?.state !== 'running' || job.stopRequested;
   }
 
   async progress(id: string, place: number, change: Partial<JobItem>): Promise<void> {
@@ -126,23 +117,30 @@ export class Jobs {
     await this.tell(id);
   }
 
-  /** Finds jobs whose worker has died and says so; answers with their ids. */
-  async sweep(): Promise<string[]> {
-    const result = await this.dataSource
-      .createQueryBuilder()
-      .update(Job)
-      .set({ state: 'interrupted', finishedAt: () => 'now()' })
-      .where(`state = 'running' and heartbeat_at < now() - make_interval(secs => :seconds)`, {
-        seconds: SILENCE_MS / 1000,
-      })
-      .returning('id')
-      .execute();
-    const ids = (result.raw as { id: string }[]).map((row) => row.id);
+  /** Finds jobs whose worker has died and says so. */
+  async sweep(): Promise<void> {
+    const running = await this.dataSource
+      .getRepository(Job)
+      .find({ where: { state: 'running' }, select: { id: true } });
+    for (const { id } of running) await this.giveUp(id);
+  }
+
+  private async giveUp(id: string): Promise<void> {
+    const given = await this.dataSource.transaction(async (manager) => {
+      const [lock]: { free: boolean }[] = await manager.query(
+        `select pg_try_advisory_xact_lock(${JOB_LOCK}) as free`,
+        [id],
+      );
+      if (!lock?.free) return false;
+      const change = { state: 'interrupted' as const, finishedAt: new Date() };
+      const { affected } = await manager.update(Job, { id, state: 'running' }, change);
+      return affected === 1;
+    });
+    if (!given) return;
     const text =
       'The server was interrupted before this unit was done. Nothing half-read was kept. Run it again.';
-    if (ids.length > 0) await this.endOpenItems(ids, 'interrupted', text);
-    for (const id of ids) await this.tell(id);
-    return ids;
+    await this.endOpenItems([id], 'interrupted', text);
+    await this.tell(id);
   }
 
   private async endOpenItems(ids: readonly string[], outcome: OutcomeCode, text: string): Promise<void> {

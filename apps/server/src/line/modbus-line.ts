@@ -5,6 +5,7 @@ import { Socket } from 'node:net';
 import { fail, ok } from '@drive-keep/core/values';
 import ModbusSerial from 'modbus-serial';
 import type { DriveLine, LineAnswer, LineFault } from './drive-line.ts';
+import { LiveTimeout } from './live-timeout.ts';
 
 const { default: ModbusRTU } = ModbusSerial;
 type Client = InstanceType<typeof ModbusRTU>;
@@ -32,7 +33,6 @@ const GATEWAY_EXCEPTIONS = [10, 11];
 
 /** The library counts its transactions from 1 and starts again at 0 after so many. */
 const LIBRARY_TRANSACTIONS = 256;
-const STRAY_POLL_MS = 20;
 
 type Stray = 'late' | 'foreign';
 
@@ -93,8 +93,7 @@ export class ModbusLine implements DriveLine {
   /** Waits once more, to tell a unit that is slow from one that is dead: they are mended in different places. */
   private async faultOfSilence(): Promise<LineFault> {
     const { timeoutMs } = this.timing;
-    for (let waited = 0; !this.stray && waited < timeoutMs; waited += STRAY_POLL_MS)
-      await sleep(STRAY_POLL_MS);
+    await new LiveTimeout(timeoutMs, () => this.stray !== undefined).over;
     this.close();
     if (this.stray === 'foreign') return { code: 'wrong-answer' };
     return { code: this.stray === 'late' ? 'late' : 'no-answer', afterMs: timeoutMs };
@@ -107,27 +106,30 @@ export class ModbusLine implements DriveLine {
     const client = await this.connected();
     if (!client) return fail({ code: 'no-connection', where: `${this.host}:${this.port}` });
     client.setID(unit);
-    client.setTimeout(this.timing.timeoutMs);
     this.requests += 1;
     this.sentOnSocket += 1;
     this.openTransaction = this.sentOnSocket % LIBRARY_TRANSACTIONS;
     const closed = new Promise<LineAnswer<T>>((resolve) => {
       this.onClosed = () => resolve(fail({ code: 'broke-off' }));
     });
+    const silence = new LiveTimeout(this.timing.timeoutMs);
     const sent = send(client).catch((error: unknown) => fail(this.faultOf(error)));
-    const answer = await Promise.race([sent, closed]);
+    const late = silence.over.then((): LineAnswer<T> =>
+      fail({ code: 'no-answer', afterMs: this.timing.timeoutMs }),
+    );
+    const answer = await Promise.race([sent, closed, late]);
+    silence.cancel();
     if (!answer.ok && ['broke-off', 'wrong-answer'].includes(answer.fault.code)) this.close();
     return answer;
   }
 
   private faultOf(error: unknown): LineFault {
-    const { modbusCode, name, errno } = error as { modbusCode?: number; name?: string; errno?: string };
+    const { modbusCode } = error as { modbusCode?: number };
     if (modbusCode !== undefined && GATEWAY_EXCEPTIONS.includes(modbusCode)) {
       return { code: 'no-answer', afterMs: this.timing.timeoutMs };
     }
-    if (modbusCode !== undefined) return EXCEPTIONS[modbusCode] ?? { code: 'refused', exception: 'failure' };
-    const timedOut = name === 'TransactionTimedOutError' || errno === 'ETIMEDOUT';
-    return timedOut ? { code: 'no-answer', afterMs: this.timing.timeoutMs } : { code: 'wrong-answer' };
+    if (modbusCode === undefined) return { code: 'wrong-answer' };
+    return EXCEPTIONS[modbusCode] ?? { code: 'refused', exception: 'failure' };
   }
 
   private async connected(): Promise<Client | undefined> {
@@ -137,7 +139,8 @@ export class ModbusLine implements DriveLine {
     this.socket = socket;
     this.sentOnSocket = 0;
     this.givenUp.clear();
-    socket.on('close', () => this.onClosed());
+    // A socket that was given up closes later: that is no news for the request on its successor.
+    socket.on('close', () => this.socket === socket && this.onClosed());
     socket.on('data', (chunk) => this.watch(chunk));
     const client = new ModbusRTU();
     client.on('error', () => socket.destroy());
@@ -160,19 +163,18 @@ export class ModbusLine implements DriveLine {
 function openSocket(host: string, port: number, timeoutMs: number): Promise<Socket | undefined> {
   return new Promise((resolve) => {
     const socket = new Socket();
-    const timer = setTimeout(() => socket.destroy(), timeoutMs);
+    const patience = new LiveTimeout(timeoutMs);
+    void patience.over.then(() => socket.destroy());
     socket.setNoDelay(true);
     socket.once('connect', () => {
-      clearTimeout(timer);
+      patience.cancel();
       resolve(socket);
     });
     socket.on('error', () => socket.destroy());
     socket.once('close', () => {
-      clearTimeout(timer);
+      patience.cancel();
       resolve(undefined);
     });
     socket.connect(port, host);
   });
 }
-
-const sleep = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));

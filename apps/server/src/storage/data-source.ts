@@ -50,4 +50,6 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),
   poolSize: POOL_SIZE,
+  // A server that has lost its power is noticed within half a minute: its locks go, its jobs become interrupted.
+  extra: { options: '-c tcp_keepalives_idle=10 -c tcp_keepalives_interval=5 -c tcp_keepalives_count=3' },
 });

@@ -5,7 +5,7 @@ import { Injectable } from '@nestjs/common';
 import type { WritePlanView } from '@drive-keep/api';
 import { factsOf, type Code } from '@drive-keep/core/dictionary';
 import { describeUnreachable, planWrites } from '@drive-keep/core/plans';
-import { DataSource, In } from 'typeorm';
+import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { ReferencedSets } from '../compare/referenced-sets.service.ts';
@@ -135,10 +135,15 @@ export class WritePlans {
   }
 
   /** What a dead worker leaves behind: the steps say how far it came. */
-  async interrupted(jobIds: readonly string[]): Promise<void> {
+  async followInterrupted(): Promise<void> {
     const plans = await this.dataSource
       .getRepository(StoredWritePlan)
-      .find({ where: { jobId: In([...jobIds]), state: 'writing' }, relations: { steps: true } });
+      .createQueryBuilder('plan')
+      .innerJoin('job', 'job', 'job.id = plan.jobId')
+      .leftJoinAndSelect('plan.steps', 'step')
+      .where(`plan.state = 'writing' and job.state = 'interrupted'`)
+      .orderBy('step.place')
+      .getMany();
     for (const plan of plans) {
       await this.update(plan.id, {
         state: 'interrupted',

@@ -70,7 +70,7 @@ export class WriteRun {
   ) {}
 
   async serve(): Promise<void> {
-    this.queue.whenInterrupted((ids) => this.plans.interrupted(ids));
+    this.queue.whenSwept(() => this.plans.followInterrupted());
     await this.queue.serve('write', (jobId, stopped) => this.run(jobId, stopped));
   }
 

@@ -33,7 +33,7 @@ export function readTable(text: string): Result<Table, TableFault> {
   const records = parseRecords(body);
   if (!records.ok) return records;
   const [head, ...rest] = records.value;
-  if (!head) return fail({ code: 'table-empty' });
+  if (!head || head.record.every((cell) => cell.trim() === '')) return fail({ code: 'table-empty' });
   const columns = head.record.map((cell) => cell.trim().toLowerCase());
   const twice = columns.find((column, at) => column !== '' && columns.indexOf(column) !== at);
   if (twice !== undefined) return fail({ code: 'table-column-twice', column: twice });
@@ -71,7 +71,7 @@ function toRow(columns: readonly string[], { record, info }: RawRecord): TableRo
 /** Writes a table with CRLF line ends, as the RFC has them. */
 export function writeTable(columns: readonly string[], rows: readonly (readonly string[])[]): string {
   const guarded = rows.map((row) => row.map(guard));
-  return stringify([[...columns], ...guarded], { record_delimiter: 'windows' });
+  return stringify([[...columns], ...guarded], { record_delimiter: 'windows', quoted_match: /[\r\n]/ });
 }
 
 const PLAIN_NUMBER = /^[+-]?\d+(\.\d+)?$/;

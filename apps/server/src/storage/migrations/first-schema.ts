@@ -131,7 +131,6 @@ create table job (
   requested_at timestamptz not null default now(),
   started_at timestamptz,
   finished_at timestamptz,
-  heartbeat_at timestamptz,
   stop_requested boolean not null default false
 );
 create index job_open on job (state) where state in ('queued', 'running');

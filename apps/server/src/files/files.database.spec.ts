@@ -1,0 +1,153 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { ComparisonView, HistoryView, ImportedBackup, ImportPreview, Problem } from '@drive-keep/api';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import { RunningPlant, type Caller } from '../testing/running-plant.ts';
+
+const TAG = 'KL1-RD-07';
+const SCHEMA = join(import.meta.dirname, '../../../../docs/formats/parameter-set.schema.json');
+
+let plant: RunningPlant;
+let technician: Caller;
+
+beforeAll(async () => {
+  plant = await RunningPlant.start();
+  technician = await plant.signIn('technician');
+});
+afterAll(() => plant.stop());
+
+const history = async () => (await technician.get<HistoryView>(`positions/${TAG}/history`)).body.backups;
+
+async function exported(format: 'json' | 'csv', tag = TAG): Promise<string> {
+  const { backups } = (await technician.get<HistoryView>(`positions/${tag}/history`)).body;
+  const { body } = await technician.get<unknown>(`backups/${backups.at(-1)?.id ?? ''}/file?format=${format}`);
+  return typeof body === 'string' ? body : JSON.stringify(body);
+}
+
+function upload(content: string | Uint8Array<ArrayBuffer>, hash?: string, name = 'set.csv'): FormData {
+  const form = new FormData();
+  if (hash) form.set('hash', hash);
+  form.set('file', new Blob([content]), name);
+  return form;
+}
+
+const preview = (content: string | Uint8Array<ArrayBuffer>, tag = TAG) =>
+  technician.post<ImportPreview & Problem>(`positions/${tag}/imports/preview`, upload(content));
+
+describe('a set that leaves and comes back', () => {
+  it.each(['json', 'csv'] as const)(
+    'as %s has the same hash and is recognised as the same',
+    async (format) => {
+      const newest = (await history()).at(-1);
+      const text = await exported(format);
+      const seen = await preview(text);
+      expect(seen.body).toMatchObject({ kind: format, hash: newest?.hash, acceptable: true, findings: [] });
+      expect(seen.body.sameAs).not.toBeNull();
+      const kept = await technician.post<ImportedBackup>(
+        `positions/${TAG}/imports`,
+        upload(text, seen.body.hash),
+      );
+      expect([kept.status, kept.body.hash]).toEqual([201, newest?.hash]);
+      const last = (await history()).at(-1);
+      expect([last?.how, last?.hash, last?.reason]).toEqual([
+        'imported',
+        newest?.hash,
+        'Imported from set.csv',
+      ]);
+    },
+  );
+
+  it('keeps what could not be read as unreadable on its way', async () => {
+    for (const format of ['json', 'csv'] as const) {
+      const seen = await preview(await exported(format, 'KL1-RD-09'), 'KL1-RD-09');
+      expect([seen.body.acceptable, seen.body.sameAs === null]).toEqual([true, false]);
+    }
+  });
+
+  it('as JSON holds what the published schema says', async () => {
+    const ajv = new Ajv2020({ strict: true });
+    const validate = ajv.compile(JSON.parse(readFileSync(SCHEMA, 'utf8')) as object);
+    for (const tag of [TAG, 'KL1-RD-09']) {
+      validate(JSON.parse(await exported('json', tag)));
+      expect(validate.errors).toBeNull();
+    }
+    expect(validate({ format: 'drive-keep/parameter-set', version: 1, parameters: [] })).toBe(false);
+  });
+
+  it('is offered as a download with a name that says what it is', async () => {
+    const backup = (await history()).at(-1);
+    const response = await fetch(`${plant.base}/api/backups/${backup?.id ?? ''}/file?format=csv`);
+    expect(response.status).toBe(401);
+    expect((await technician.get(`backups/${backup?.id ?? ''}/file?format=exe`)).status).toBe(400);
+  });
+});
+
+describe('a file is looked at before anything is kept', () => {
+  const cases: [string, () => string | Uint8Array<ArrayBuffer>, RegExp][] = [
+    ['unknown codes', () => 'code,value\n99X,1', /99X is not a code of HN64/],
+    [
+      'a decimal comma',
+      () => `code;value\n${plant.code('ramp.up')};12,5`,
+      /comma\. Write decimals with a point/,
+    ],
+    ['a formula', () => `code,value\n${plant.code('ramp.up')},=2+3`, /holds a formula/],
+    ['another model', () => `dictionary,code,value\nother@1,${plant.code('ramp.up')},1`, /set of other@1/],
+    ['broken JSON', () => '{"format": "drive-keep/parameter-set",', /cannot be read as JSON/],
+    ['an empty file', () => ' ', /file is empty/],
+  ];
+
+  it.each(cases)('and %s is named by line', async (_, content, words) => {
+    const before = (await history()).length;
+    const { status, body } = await preview(content());
+    expect([status, body.acceptable]).toEqual([200, false]);
+    expect(body.findings.map((finding) => (finding as { text: string }).text).join(' ')).toMatch(words);
+    const kept = await technician.post<Problem>(`positions/${TAG}/imports`, upload(content(), body.hash));
+    expect([kept.status, kept.body.detail]).toEqual([422, expect.stringMatching(/Nothing was kept/)]);
+    expect(await history()).toHaveLength(before);
+  });
+
+  it.each<[string, Uint8Array<ArrayBuffer>, number, RegExp]>([
+    ['UTF-16', new Uint8Array([0xff, 0xfe, 0x63, 0, 0x6f, 0]), 422, /UTF-16.*CSV UTF-8/],
+    [
+      'another encoding',
+      new Uint8Array([0x63, 0x6f, 0x64, 0x65, 0x2c, 0xe4, 0xf6]),
+      422,
+      /not text in UTF-8/,
+    ],
+    ['a program', new Uint8Array([0x4d, 0x5a, 0, 0, 1, 2, 3]), 422, /not text in UTF-8/],
+    ['50 MB', new Uint8Array(50_000_000), 413, /too large/],
+  ])('and %s is refused', async (_, content, status, words) => {
+    const answer = await preview(content);
+    expect([answer.status, answer.type]).toEqual([status, expect.stringMatching(/problem\+json/)]);
+    expect(answer.body.detail).toMatch(words);
+  });
+
+  it('and one that was exchanged in between is not kept', async () => {
+    const seen = await preview(`code,value\n${plant.code('ramp.up')},5.00`);
+    const other = upload(`code,value\n${plant.code('ramp.up')},6.00`, seen.body.hash);
+    const kept = await technician.post<Problem>(`positions/${TAG}/imports`, other);
+    expect([kept.status, kept.body.type]).toEqual([409, 'urn:drive-keep:file-changed']);
+  });
+
+  it('and no file at all is said so', async () => {
+    const nothing = await technician.post<Problem>(`positions/${TAG}/imports/preview`, new FormData());
+    expect([nothing.status, nothing.body.detail]).toEqual([400, expect.stringMatching(/No file was sent/)]);
+  });
+});
+
+describe('an imported set', () => {
+  it('is compared like any other and shows only what it holds', async () => {
+    const text = `code,value\n${plant.code('ramp.up')},5.00`;
+    const seen = await preview(text);
+    const kept = await technician.post<ImportedBackup>(
+      `positions/${TAG}/imports`,
+      upload(text, seen.body.hash),
+    );
+    const path = `positions/${TAG}/comparison?a=baseline&b=backup:${kept.body.backupId}`;
+    const { rows } = (await technician.get<ComparisonView>(path)).body;
+    expect(
+      rows.filter(({ difference }) => difference.kind !== 'only-a').map(({ code, change }) => [code, change]),
+    ).toEqual([[plant.code('ramp.up'), '−3.00 s (×0.63)']]);
+  });
+});

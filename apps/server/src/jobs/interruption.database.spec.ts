@@ -1,0 +1,119 @@
+// The server process itself is killed in the middle of a job: nothing is lost, and everybody is told.
+
+import { spawn, type ChildProcess } from 'node:child_process';
+import { join } from 'node:path';
+import { createInterface } from 'node:readline';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { JobView, StartedJob, WritePlanView } from '@drive-keep/api';
+import { JobQueue } from './job-queue.service.ts';
+import { Caller, MODELS_FOLDER, RunningPlant, until } from '../testing/running-plant.ts';
+
+const ROOT = join(import.meta.dirname, '../..');
+
+let plant: RunningPlant;
+
+/** A server process of its own on the same database. */
+async function startProcess(): Promise<{ child: ChildProcess; base: string }> {
+  const port = 20_000 + Math.floor(Math.random() * 20_000);
+  const args = [
+    '--conditions=source',
+    '--import',
+    '@swc-node/register/esm-register',
+    join(ROOT, 'src/main.ts'),
+  ];
+  const env = {
+    ...process.env,
+    NODE_OPTIONS: '',
+    DATABASE_URL: plant.database.url,
+    MODELS: MODELS_FOLDER,
+    PORT: String(port),
+    DEMO_LINES: JSON.stringify(plant.ports),
+    SWC_NODE_PROJECT: join(ROOT, 'tsconfig.json'),
+  };
+  const child = spawn(process.execPath, args, { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'inherit'] });
+  await new Promise<void>((resolve, reject) => {
+    child.once('exit', (code) => reject(new Error(`ended with ${code}`)));
+    createInterface({ input: child.stdout as NodeJS.ReadableStream }).once('line', () => resolve());
+  });
+  return { child, base: `http://127.0.0.1:${port}` };
+}
+
+async function signIn(base: string): Promise<Caller> {
+  const response = await fetch(`${base}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ name: 'technician', password: 'roller-table' }),
+  });
+  return new Caller(base, (response.headers.get('set-cookie') ?? '').split(';')[0] ?? '');
+}
+
+const kill = async (child: ChildProcess): Promise<void> => {
+  const gone = new Promise<void>((resolve) => child.once('exit', () => resolve()));
+  child.kill('SIGKILL');
+  await gone;
+};
+
+beforeAll(async () => {
+  plant = await RunningPlant.start();
+}, 60_000);
+afterAll(() => plant.stop());
+
+describe('a server that is killed', () => {
+  it('in the middle of a backup leaves an interrupted job that can be run again, and nothing half-read', async () => {
+    // Only the process to be killed may take the job: the other one's queue rests.
+    await plant.app.get(JobQueue).onApplicationShutdown();
+    const { child, base } = await startProcess();
+    const doomed = await signIn(base);
+    for (const line of plant.plant.lines.values()) line.delayMs = 250;
+    const positions = ['KL1-RD-01', 'KL1-RD-02', 'KL1-RD-03'];
+    const { body } = await doomed.post<StartedJob>('backups', { positions, reason: 'Will be cut' });
+    await until(async () => {
+      const job = (await doomed.get<JobView>(`jobs/${body.job.id}`)).body;
+      return (job.items[0]?.done ?? 0) > 1 || undefined;
+    });
+    await kill(child);
+    for (const line of plant.plant.lines.values()) line.delayMs = 0;
+
+    const second = await startProcess();
+    const caller = await signIn(second.base);
+    const job = await plant.jobEnd(caller, body.job.id);
+    expect(job.state).toBe('interrupted');
+    expect(job.items.map((item) => item.outcome)).toEqual(['interrupted', 'interrupted', 'interrupted']);
+    expect(job.items.every((item) => item.backupId === null)).toBe(true);
+    const again = await caller.post<StartedJob>(`jobs/${body.job.id}/run-again`);
+    const done = await plant.jobEnd(caller, again.body.job.id);
+    expect(done.items.map((item) => item.outcome)).toEqual(['kept', 'kept', 'kept']);
+    await kill(second.child);
+  }, 90_000);
+
+  it('in the middle of writing leaves a plan that says what the unit holds', async () => {
+    const { child, base } = await startProcess();
+    const doomed = await signIn(base);
+    const codes = ['ramp.up', 'preset.3', 'stop.mode', 'protect.overloadCurrent'].map((meaning) =>
+      plant.code(meaning),
+    );
+    const { body: plan } = await doomed.post<WritePlanView>('positions/KL1-RD-07/write-plans', {
+      target: 'baseline',
+      codes,
+    });
+    await doomed.post(`write-plans/${plan.id}/release`, { stoppedAndSafe: true });
+    for (const line of plant.plant.lines.values()) line.delayMs = 120;
+    await doomed.post(`write-plans/${plan.id}/carry-out`);
+    await until(async () => {
+      const { steps } = (await doomed.get<WritePlanView>(`write-plans/${plan.id}`)).body;
+      return steps.some((step) => step.state === 'written') || undefined;
+    });
+    await kill(child);
+    for (const line of plant.plant.lines.values()) line.delayMs = 0;
+
+    const second = await startProcess();
+    const ended = await plant.planEnd(await signIn(second.base), plan.id);
+    expect(ended.state).toBe('interrupted');
+    expect(ended.saved).toBe(false);
+    expect(ended.holds).toMatch(/of 4 writes are in the working memory of the unit, not saved permanently/);
+    const written = ended.steps.filter((step) => step.state === 'written');
+    for (const step of written) expect(plant.unit('KL1-RD-07').memory.get(step.code)).toBe(step.to);
+    expect(ended.backupBefore).not.toBeNull();
+    await kill(second.child);
+  }, 90_000);
+});

@@ -1,0 +1,139 @@
+// The whole thing for tests: a private database, the simulated plant of the demo, the server on a free port, and
+// people who are signed in.
+
+import { join } from 'node:path';
+import type { INestApplication } from '@nestjs/common';
+import { loadModels, Plant } from '@drive-keep/plant-sim';
+import type { SimUnit } from '@drive-keep/plant-sim';
+import type { JobView, Role, StartedJob, WritePlanView } from '@drive-keep/api';
+import type { Dictionary } from '@drive-keep/core/dictionary';
+import { findMeaning } from '@drive-keep/core/dictionary';
+import { createApplication } from '../application.ts';
+import { describePlant } from '../demo/describe-plant.ts';
+import { DEMO_ACCOUNTS, DemoPlant } from '../demo/demo-plant.service.ts';
+import { kilnOne, MODEL } from '../demo/kiln-one.ts';
+import { privateDatabase, type PrivateDatabase } from './private-postgres.ts';
+
+export const MODELS_FOLDER = join(import.meta.dirname, '../../../../packages/catalogue/models');
+
+export interface Answer<T> {
+  readonly status: number;
+  readonly type: string;
+  readonly body: T;
+}
+
+/** A signed-in person and what they can ask for. */
+export class Caller {
+  constructor(
+    private readonly base: string,
+    private readonly cookie: string,
+  ) {}
+
+  async ask<T = Record<string, unknown>>(method: string, path: string, body?: unknown): Promise<Answer<T>> {
+    const form = body instanceof FormData;
+    const headers = {
+      cookie: this.cookie,
+      ...(body === undefined || form ? {} : { 'content-type': 'application/json' }),
+    };
+    const init = {
+      method,
+      headers,
+      ...(body === undefined ? {} : { body: form ? body : JSON.stringify(body) }),
+    };
+    const response = await fetch(`${this.base}/api/${path}`, init);
+    const text = await response.text();
+    const type = response.headers.get('content-type') ?? '';
+    return { status: response.status, type, body: (/json/.test(type) ? JSON.parse(text) : text) as T };
+  }
+
+  get = <T>(path: string): Promise<Answer<T>> => this.ask<T>('GET', path);
+  post = <T>(path: string, body: unknown = {}): Promise<Answer<T>> => this.ask<T>('POST', path, body);
+}
+
+export class RunningPlant {
+  private constructor(
+    readonly app: INestApplication,
+    readonly plant: Plant,
+    readonly dictionary: Dictionary,
+    readonly base: string,
+    readonly database: PrivateDatabase,
+    readonly ports: Readonly<Record<string, number>>,
+  ) {}
+
+  static async start(): Promise<RunningPlant> {
+    const database = await privateDatabase();
+    const dictionaries = loadModels(MODELS_FOLDER);
+    const dictionary = dictionaries.get(MODEL);
+    if (!dictionary) throw new Error(`no ${MODEL}`);
+    const plant = new Plant(describePlant(dictionary), { dictionaries });
+    const ports = Object.fromEntries(await plant.listen());
+    const app = await createApplication({
+      databaseUrl: database.url,
+      modelsFolder: MODELS_FOLDER,
+      quiet: true,
+    });
+    await app.get(DemoPlant).ensure(ports);
+    await app.listen(0, '127.0.0.1');
+    return new RunningPlant(app, plant, dictionary, await app.getUrl(), database, ports);
+  }
+
+  async stop(): Promise<void> {
+    await this.app.close();
+    await this.plant.close();
+    await this.database.drop();
+  }
+
+  async signIn(role: Role): Promise<Caller> {
+    const account = DEMO_ACCOUNTS.find((each) => each.role === role);
+    const response = await fetch(`${this.base}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name: account?.signInName, password: account?.password }),
+    });
+    return new Caller(this.base, (response.headers.get('set-cookie') ?? '').split(';')[0] ?? '');
+  }
+
+  /** The simulated unit at a position, by its tag. */
+  unit(tag: string): SimUnit {
+    const section = kilnOne().find((each) => each.tag === tag);
+    const unit = this.plant.units.get(section?.answers ?? 0);
+    if (!unit) throw new Error(`no unit at ${tag}`);
+    return unit;
+  }
+
+  code(meaning: string): string {
+    const code = findMeaning(this.dictionary, meaning)?.code;
+    if (!code) throw new Error(meaning);
+    return code;
+  }
+
+  /** Starts a backup and waits for its end. */
+  async backUp(caller: Caller, ...positions: string[]): Promise<JobView> {
+    const { body } = await caller.post<StartedJob>('backups', { positions, reason: 'Test' });
+    return this.jobEnd(caller, body.job.id);
+  }
+
+  async jobEnd(caller: Caller, id: string): Promise<JobView> {
+    return until(async () => {
+      const { body } = await caller.get<JobView>(`jobs/${id}`);
+      return ['done', 'stopped', 'interrupted'].includes(body.state) ? body : undefined;
+    });
+  }
+
+  async planEnd(caller: Caller, id: string): Promise<WritePlanView> {
+    return until(async () => {
+      const { body } = await caller.get<WritePlanView>(`write-plans/${id}`);
+      return ['planned', 'released', 'writing'].includes(body.state) ? undefined : body;
+    });
+  }
+}
+
+/** Asks again and again until there is an answer, for half a minute at the most. */
+export async function until<T>(ask: () => Promise<T | undefined>): Promise<T> {
+  for (const end = Date.now() + 30_000; Date.now() < end;) {
+    const answer = await ask();
+    if (answer !== undefined) return answer;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error('waited for half a minute');
+}

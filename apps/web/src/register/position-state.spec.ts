@@ -1,0 +1,55 @@
+import { describe, expect, it } from '@jest/globals';
+import { OUTCOMES, type PositionView } from '@drive-keep/api';
+import { stateOf } from './position-state.ts';
+
+const NOW = Date.parse('2026-11-24T08:00:00Z');
+
+const position = (change: Partial<PositionView>): PositionView =>
+  ({
+    tag: 'KL1-RD-01',
+    drift: 0,
+    newestBackup: '2026-11-24T02:00:00Z',
+    baselineRevision: 3,
+    lastTry: { outcome: 'kept', at: '2026-11-24T02:00:00Z', text: '' },
+    ...change,
+  }) as PositionView;
+
+const kind = (change: Partial<PositionView>) => stateOf(position(change), NOW).kind;
+
+describe('the state of a position', () => {
+  it.each<[string, Partial<PositionView>, string]>([
+    ['as signed', {}, 'as-signed'],
+    ['drift', { drift: 4 }, 'drift'],
+    ['a missed round', { newestBackup: '2026-11-22T02:00:00Z' }, 'overdue'],
+    ['no backup', { newestBackup: null, drift: null }, 'overdue'],
+    ['no baseline', { baselineRevision: null, drift: null }, 'unsigned'],
+    ['a swapped unit', { lastTry: { outcome: 'other-serial', at: '', text: '' }, drift: 4 }, 'other-unit'],
+    ['a silent unit', { lastTry: { outcome: 'no-answer', at: '', text: '' } }, 'silent'],
+    ['a try that somebody stopped', { lastTry: { outcome: 'stopped', at: '', text: '' } }, 'as-signed'],
+  ])('is told for %s', (_, change, expected) => {
+    expect(kind(change)).toBe(expected);
+  });
+
+  it('tells the worst first: a swapped unit before its drift', () => {
+    const both = { drift: 4, lastTry: { outcome: 'other-serial', at: '', text: '' } } as const;
+    expect(stateOf(position(both), NOW)).toMatchObject({ attention: 'stop', kind: 'other-unit' });
+  });
+
+  it('has a text for every outcome that a try can have', () => {
+    for (const outcome of OUTCOMES) {
+      const state = stateOf(position({ lastTry: { outcome, at: '', text: '' } }), NOW);
+      expect(state.text.length).toBeGreaterThan(3);
+      expect(state.shape.length).toBe(1);
+    }
+  });
+
+  it('never says by colour alone what it says', () => {
+    const shapes = [{}, { drift: 1 }, { lastTry: { outcome: 'late', at: '', text: '' } as const }].map(
+      (change) => {
+        const { attention, shape } = stateOf(position(change), NOW);
+        return `${attention} ${shape}`;
+      },
+    );
+    expect(new Set(shapes).size).toBe(3);
+  });
+});
