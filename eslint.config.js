@@ -42,7 +42,17 @@ export default tseslint.config(
     files: ['packages/core/src/**/*.ts'],
     ignores: ['**/*.spec.ts', 'packages/core/src/testing/**'],
     rules: {
-      'no-restricted-globals': ['error', 'process', 'Buffer', 'window', 'document', 'fetch', 'setTimeout', 'Date', 'crypto'],
+      'no-restricted-globals': [
+        'error',
+        'process',
+        'Buffer',
+        'window',
+        'document',
+        'fetch',
+        'setTimeout',
+        'Date',
+        'crypto',
+      ],
       'no-restricted-properties': ['error', { object: 'Math', property: 'random' }],
     },
   },

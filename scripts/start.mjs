@@ -61,7 +61,7 @@ class Installation {
       const database = await this.database();
       const lines = this.options.plain ? undefined : await this.simulatedPlant();
       const ready = await this.server(database, lines);
-      record(this.folder, this.children.ids, this.url);
+      record(this.folder, { children: this.children.ids, url: this.url, control: this.control });
       this.tell(ready);
       await over;
     } finally {

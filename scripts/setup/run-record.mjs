@@ -22,8 +22,9 @@ export function takeOver(folder) {
   rmSync(file);
 }
 
-export function record(folder, children, url) {
-  writeFileSync(recordFile(folder), JSON.stringify({ starter: process.pid, children, url }));
+/** `control` is the control port of the simulated plant, for those who want to turn a contact. */
+export function record(folder, { children, url, control }) {
+  writeFileSync(recordFile(folder), JSON.stringify({ starter: process.pid, children, url, control }));
 }
 
 export function clearRecord(folder) {

@@ -1,0 +1,48 @@
+// Can everybody use it? Rules of WCAG 2.2 AA that a machine can check, in both themes, and the widths of the cabinet.
+
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { signIn } from './plant.ts';
+
+const SCREENS = [
+  '/',
+  '/positions/KL1-RD-09?a=default',
+  '/jobs',
+  '/logbook',
+  '/models/halvern-hn64@1?find=ramp',
+  '/positions/KL1-RD-01/import',
+];
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`no screen breaks a rule of accessibility (${colorScheme})`, async ({ browser }) => {
+    const page = await browser.newPage({ colorScheme });
+    await signIn(page, 'technician');
+    for (const screen of SCREENS) {
+      await page.goto(screen);
+      await page.waitForLoadState('networkidle');
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+        .analyze();
+      expect(violations.map(({ id, nodes }) => `${screen} ${id}: ${nodes[0]?.html ?? ''}`)).toEqual([]);
+    }
+    await page.close();
+  });
+}
+
+test('on a phone nothing is cut off, and what is pressed is large enough for gloves', async ({ browser }) => {
+  const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
+  await signIn(page, 'technician');
+  for (const screen of ['/', '/jobs', '/logbook', '/positions/KL1-RD-07']) {
+    await page.goto(screen);
+    await page.waitForLoadState('networkidle');
+    const wider = await page.evaluate(
+      () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+    );
+    expect([screen, wider]).toEqual([screen, 0]);
+  }
+  const buttons = page.getByRole('button').filter({ visible: true });
+  for (const box of await Promise.all((await buttons.all()).map((button) => button.boundingBox()))) {
+    expect(box?.height ?? 48).toBeGreaterThanOrEqual(44);
+  }
+  await page.close();
+});

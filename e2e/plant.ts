@@ -1,0 +1,30 @@
+// People and the simulated plant, for tests of the interface.
+
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, type Page } from '@playwright/test';
+
+const PASSWORDS = { engineer: 'glaze-and-fire', technician: 'roller-table', viewer: 'look-only-1' } as const;
+
+export async function signIn(page: Page, name: keyof typeof PASSWORDS): Promise<void> {
+  await page.goto('/');
+  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Password').fill(PASSWORDS[name]);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Register' })).toBeVisible();
+}
+
+/** Changes a simulated unit through its control port: contacts, plugs, values. */
+export async function changeUnit(serial: number, change: object): Promise<void> {
+  const record = JSON.parse(readFileSync(join(process.env['E2E_DATA'] ?? '', 'running.json'), 'utf8')) as {
+    control: number;
+  };
+  const url = `http://127.0.0.1:${record.control}/units/${serial}`;
+  const response = await fetch(url, { method: 'PATCH', body: JSON.stringify(change) });
+  if (!response.ok) throw new Error(`unit ${serial}: ${await response.text()}`);
+}
+
+export const SECTION_SEVEN = 6_401_100 + 7 * 37;
+
+/** The tile of a position on the register. */
+export const tile = (page: Page, tag: string) => page.locator('[data-state]').filter({ hasText: tag });
