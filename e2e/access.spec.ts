@@ -15,7 +15,8 @@ const SCREENS = [
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`no screen breaks a rule of accessibility (${colorScheme})`, async ({ browser }) => {
-    const page = await browser.newPage({ colorScheme });
+    const context = await browser.newContext({ colorScheme });
+    const page = await context.newPage();
     await signIn(page, 'technician');
     for (const screen of SCREENS) {
       await page.goto(screen);
@@ -25,7 +26,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
         .analyze();
       expect(violations.map(({ id, nodes }) => `${screen} ${id}: ${nodes[0]?.html ?? ''}`)).toEqual([]);
     }
-    await page.close();
+    await context.close();
   });
 }
 

@@ -27,4 +27,4 @@ export async function changeUnit(serial: number, change: object): Promise<void> 
 export const SECTION_SEVEN = 6_401_100 + 7 * 37;
 
 /** The tile of a position on the register. */
-export const tile = (page: Page, tag: string) => page.locator('[data-state]').filter({ hasText: tag });
+export const tile = (page: Page, tag: string) => page.locator('[data-position]').filter({ hasText: tag });

@@ -15,6 +15,8 @@ export default defineConfig({
   // One plant for all: the tests follow each other.
   workers: 1,
   fullyParallel: false,
+  // In this order: the register shows the plant as it was made, the later ones change it.
+  projects: ['register', 'position', 'access'].map((name) => ({ name, testMatch: `${name}.spec.ts` })),
   timeout: 60_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json']],

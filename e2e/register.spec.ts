@@ -15,16 +15,16 @@ test('a wrong password is refused in words, and nothing of the plant is shown be
 
 test('the register shows twelve sections with their states, each by shape and word', async ({ page }) => {
   await signIn(page, 'technician');
-  await expect(page.locator('[data-state]')).toHaveCount(12);
+  await expect(page.locator('[data-position]')).toHaveCount(12);
   await expect(tile(page, 'KL1-RD-07')).toContainText('◆4 differences');
   await expect(tile(page, 'KL1-RD-10')).toContainText('!Other unit answers');
   await expect(tile(page, 'KL1-RD-12')).toContainText('!Does not answer');
   await expect(tile(page, 'KL1-RD-01')).toContainText('✓As signed');
   await page.getByRole('button', { name: '1 with differences' }).click();
-  await expect(page.locator('[data-state]')).toHaveCount(1);
+  await expect(page.locator('[data-position]')).toHaveCount(1);
   await expect(page).toHaveURL(/only=drift/);
   await page.reload();
-  await expect(page.locator('[data-state]')).toHaveCount(1);
+  await expect(page.locator('[data-position]')).toHaveCount(1);
 });
 
 test('a backup of all shows each unit’s own outcome and goes on while the page is left', async ({ page }) => {
@@ -52,6 +52,7 @@ test('some positions are chosen for a backup, which may be stopped', async ({ pa
   for (const tag of ['KL1-RD-07', 'KL1-RD-08']) await page.getByLabel(`Choose ${tag}`).check();
   await page.getByLabel('Reason').fill('Before the belt change');
   await page.getByRole('button', { name: 'Back up 2 chosen' }).click();
+  await expect(page.getByText('at work', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByText('stopped, 2 of 2')).toBeVisible({ timeout: 30_000 });
   await expect(page.getByText('Stopped before this unit was read.')).toBeVisible();

@@ -13,6 +13,9 @@ import { Logbook } from '../logbook/logbook.service.ts';
 import type { Line } from '../register/line.entity.ts';
 import { Backups } from '../sets/backups.service.ts';
 
+/** Progress is for eyes: writing it down for every request would cost more than the requests. */
+const PROGRESS_MS = 100;
+
 interface RunContext {
   readonly jobId: string;
   readonly reason: string;
@@ -73,8 +76,11 @@ export class BackupRun {
     const { unit } = item;
     const dictionary = await this.dictionaries.get(unit.dictionaryId);
     await this.jobs.progress(jobId, item.place, { state: 'reading' });
-    const progress = (done: number, total: number) =>
-      void this.jobs.progress(jobId, item.place, { done, total }).catch(() => undefined);
+    const progress = atMostEvery(
+      PROGRESS_MS,
+      (done: number, total: number) =>
+        void this.jobs.progress(jobId, item.place, { done, total }).catch(() => undefined),
+    );
     const line = new ModbusLine(host, port);
     const expected = { address: unit.lineAddress ?? 0, serial: unit.serial };
     const read = await readUnit(line, dictionary, lineFactsOf(dictionary), expected, { progress, stopped });
@@ -123,6 +129,16 @@ export class BackupRun {
       kept.id,
     );
   }
+}
+
+/** Passes a call on if the one before it is long enough ago. */
+function atMostEvery<A extends unknown[]>(ms: number, call: (...args: A) => void): (...args: A) => void {
+  let last = performance.now();
+  return (...args) => {
+    if (performance.now() - last < ms) return;
+    last = performance.now();
+    call(...args);
+  };
 }
 
 function groupByLine(items: readonly JobItem[]): ReadonlyMap<string, readonly JobItem[]> {

@@ -37,7 +37,7 @@ export const useComparison = (tag: string, query: string) =>
     placeholderData: (before: unknown) => before,
   });
 export const useParameterHistory = (tag: string, code: string) =>
-  useGet<readonly ParameterStep[]>(`positions/${tag}/parameters/${code}/history`);
+  useGet<readonly ParameterStep[]>(`positions/${tag}/parameters/${encodeURIComponent(code)}/history`);
 export const useOpenJobs = () => useGet<readonly JobView[]>('jobs', { refetchInterval: 3_000 });
 export const useRecentJobs = () =>
   useGet<readonly JobView[]>('jobs?which=recent', { refetchInterval: 5_000 });

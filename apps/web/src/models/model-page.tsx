@@ -10,6 +10,7 @@ import {
 import { showRaw } from '@drive-keep/core/values';
 import { useParams, useSearchParams } from 'react-router';
 import { useDictionary } from '../api/queries.ts';
+import { AddressField } from '../ui/address-inputs.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 
@@ -43,13 +44,12 @@ export function ModelPage() {
         {dictionary.parameters.length} parameters.
       </p>
       <div className="sticky top-0 mt-3 flex flex-wrap gap-3 bg-ground py-2">
-        <input
-          type="search"
+        <AddressField
           value={find}
-          onChange={(event) => set('find', event.target.value)}
+          change={(text) => set('find', text)}
           aria-label="Find a parameter"
           placeholder="Code, name, option or word"
-          className="h-10 w-72 rounded border border-rule bg-sheet px-3 max-lg:h-12"
+          className="w-72"
         />
         <Choice
           label="Rating"

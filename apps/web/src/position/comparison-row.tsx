@@ -37,7 +37,11 @@ export function ComparisonRow({
         onClick={toggleOpen}
         className={`comparison-grid min-h-8 cursor-pointer items-center border-b border-rule hover:bg-plum-wash ${differs && !marked ? 'bg-look-wash/60' : ''} ${marked ? 'bg-plum-wash' : ''}`}
       >
-        <span role="cell" onClick={(event) => event.stopPropagation()} className="grid place-items-center">
+        <span
+          role="gridcell"
+          onClick={(event) => event.stopPropagation()}
+          className="grid place-items-center"
+        >
           {markable && (
             <input
               type="checkbox"
@@ -49,27 +53,33 @@ export function ComparisonRow({
             />
           )}
         </span>
-        <span role="cell" className="font-mono">
+        <span role="gridcell" className="font-mono">
           {row.code}
         </span>
-        <span role="cell" className="truncate" title={parameter.name}>
+        <span role="gridcell" className="truncate" title={parameter.name}>
           {parameter.name}
         </span>
-        <span role="cell" className="min-w-0">
+        <span role="gridcell" className="min-w-0">
           <ValueText form={parameter.form} reading={row.a} />
         </span>
-        <span role="cell" className="min-w-0">
+        <span role="gridcell" className="min-w-0">
           <ValueText form={parameter.form} reading={row.b} />
         </span>
-        <span role="cell">
+        <span role="gridcell">
           <RangeStrip form={parameter.form} row={row} />
         </span>
-        <span role="cell" className="truncate" title={row.change}>
+        <span role="gridcell" className="truncate" title={row.change}>
           {differs && <DifferenceMark kind={row.difference.kind} />}{' '}
           {differs ? row.change : <span className="text-soft">same</span>}
         </span>
       </div>
-      {open && <RowDetail tag={tag} dictionary={dictionary} parameter={parameter} row={row} />}
+      {open && (
+        <div role="row">
+          <div role="gridcell">
+            <RowDetail tag={tag} dictionary={dictionary} parameter={parameter} row={row} />
+          </div>
+        </div>
+      )}
     </>
   );
 }

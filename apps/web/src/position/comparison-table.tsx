@@ -54,7 +54,13 @@ export function ComparisonTable({
     return <p className="py-6 text-soft">{text}</p>;
   }
   return (
-    <div ref={table} onKeyDown={onKeyDown} role="table" aria-label="Comparison" className="overflow-x-auto">
+    <div
+      ref={table}
+      onKeyDown={onKeyDown}
+      role="treegrid"
+      aria-label="Comparison"
+      className="overflow-x-auto"
+    >
       <div role="row" className="comparison-grid border-b border-rule pb-1 text-sm text-soft">
         <span role="columnheader" aria-label="Put back" />
         <span role="columnheader">Code</span>
@@ -75,9 +81,11 @@ export function ComparisonTable({
       </div>
       {groups.map(([purpose, lines]) => (
         <div key={purpose} role="rowgroup" className="mt-2">
-          <h3 className="py-1 font-semibold">
-            {PURPOSE_NAMES[purpose]} <span className="font-normal text-soft">{lines.length}</span>
-          </h3>
+          <div role="row" className="py-1 font-semibold">
+            <span role="rowheader">
+              {PURPOSE_NAMES[purpose]} <span className="font-normal text-soft">{lines.length}</span>
+            </span>
+          </div>
           {lines.map(({ row, parameter }) => (
             <ComparisonRow
               key={row.code}

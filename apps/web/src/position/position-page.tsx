@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { useParams } from 'react-router';
 import { useComparison, useDictionary, useHistory, usePosition, useSession } from '../api/queries.ts';
+import { AddressField, AddressSwitch } from '../ui/address-inputs.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { ComparisonTable } from './comparison-table.tsx';
@@ -69,8 +70,8 @@ function Comparison({
       </div>
       <div className="mt-3 mb-2 flex flex-wrap items-center gap-x-5 gap-y-2">
         <Filter find={address.find} change={(find) => change({ find })} />
-        <Switch label="all parameters" on={address.all} set={(all) => change({ all })} />
-        <Switch label="monitors and counters" on={address.noise} set={(noise) => change({ noise })} />
+        <AddressSwitch label="all parameters" on={address.all} set={(all) => change({ all })} />
+        <AddressSwitch label="monitors and counters" on={address.noise} set={(noise) => change({ noise })} />
         <span className="text-sm text-soft">
           {address.all ? rows.length - same : rows.length} different, {same} same
           {tolerated > 0 && `, ${tolerated} within tolerance`}
@@ -112,28 +113,13 @@ function Filter({ find, change }: { find: string; change: (find: string) => void
     return () => window.removeEventListener('keydown', onKey);
   }, []);
   return (
-    <input
-      ref={field}
-      type="search"
+    <AddressField
+      inputRef={field}
       value={find}
-      onChange={(event) => change(event.target.value)}
+      change={change}
       aria-label="Filter rows"
       placeholder="Filter: code, name, change"
-      className="h-9 w-64 rounded border border-rule bg-sheet px-3 max-lg:h-12"
+      className="w-64"
     />
-  );
-}
-
-function Switch({ label, on, set }: { label: string; on: boolean; set: (on: boolean) => void }) {
-  return (
-    <label className="flex items-center gap-2 text-sm max-lg:min-h-12">
-      <input
-        type="checkbox"
-        checked={on}
-        onChange={(event) => set(event.target.checked)}
-        className="size-4.5 accent-plum"
-      />
-      {label}
-    </label>
   );
 }

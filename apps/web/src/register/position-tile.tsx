@@ -17,7 +17,10 @@ export function PositionTile({ position, mayChoose }: { position: PositionView; 
   const toggle = useSelection((selection) => selection.toggle);
   const ring = chosen ? 'outline-2 outline-plum' : '';
   return (
-    <div className={`relative rounded border ${GROUNDS[state.attention]} ${ring}`} data-state={state.kind}>
+    <div
+      className={`relative rounded border ${GROUNDS[state.attention]} ${ring}`}
+      data-position={position.tag}
+    >
       <Link to={`/positions/${position.tag}`} className="block px-3 py-2 pr-12 hover:underline">
         <div className="font-mono font-semibold">{position.tag}</div>
         <div className="truncate text-sm" title={position.duty}>

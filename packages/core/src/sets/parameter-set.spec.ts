@@ -9,7 +9,7 @@ describe('a parameter set', () => {
   it('has one canonical form, whatever the order of its readings', () => {
     fc.assert(
       fc.property(anySet, fc.infiniteStream(fc.nat()), (set, chance) => {
-        const keyed = [...set.readings].map((entry) => ({ entry, key: chance.next().value ?? 0 }));
+        const keyed = [...set.readings].map((entry) => ({ entry, key: Number(chance.next().value) }));
         const shuffled = keyed.sort((a, b) => a.key - b.key).map(({ entry }) => entry);
         expect(hashOf({ ...set, readings: new Map(shuffled) })).toBe(hashOf(set));
       }),

@@ -1,0 +1,49 @@
+// npm run bench: the figures that docs/design.md promises, measured and printed as a table. Nothing here is a test: a
+// slow machine gives slow figures and no failure.
+//
+//   npm run bench            all of them
+//   npm run bench -- NAME    one of them
+
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { compareBench } from './bench/compare.mjs';
+import { firstLoadBench } from './bench/first-load.mjs';
+import { lineBench } from './bench/line.mjs';
+import { ensureBuilt } from './setup/build.mjs';
+import { cacheFolder } from './setup/folders.mjs';
+import { ensurePackages, requireNode } from './setup/packages.mjs';
+import { Cluster, postgresBin } from './setup/postgres.mjs';
+import { PlainError, runMain, say } from './setup/say.mjs';
+
+const BENCHES = { compare: compareBench, line: lineBench, 'first-load': firstLoadBench };
+
+async function withDatabase(work) {
+  const folder = join(cacheFolder, 'bench');
+  const cluster = new Cluster(folder, await postgresBin(), { fast: true });
+  try {
+    process.env.TEST_DATABASE_URL = await cluster.start();
+    return await work();
+  } finally {
+    cluster.stop();
+    rmSync(cluster.home, { recursive: true, force: true });
+  }
+}
+
+function print(rows) {
+  const cells = rows.map(({ what, measured, wanted }) => [what, measured, wanted]);
+  const widths = [0, 1, 2].map((at) => Math.max(...cells.map((row) => row[at].length)));
+  for (const row of cells) say(row.map((cell, at) => cell.padEnd(widths[at])).join('   '));
+}
+
+await runMain(async () => {
+  requireNode();
+  const [name] = process.argv.slice(2);
+  if (name && !BENCHES[name])
+    throw new PlainError(`There is no bench "${name}"; choose one of ${Object.keys(BENCHES).join(', ')}.`);
+  await ensurePackages();
+  await ensureBuilt();
+  const chosen = name ? [BENCHES[name]] : Object.values(BENCHES);
+  const rows = [{ what: 'Figure', measured: 'measured', wanted: 'wanted' }];
+  for (const bench of chosen) rows.push(...(await bench({ withDatabase })));
+  print(rows);
+});
