@@ -1,6 +1,9 @@
 // Carries out a backup job: lines at the same time, the units of a line one after the other, each to its own outcome.
 
 import { Injectable, Logger } from '@nestjs/common';
+import type { OutcomeCode } from '@drive-keep/api';
+import type { Dictionary } from '@drive-keep/core/dictionary';
+import type { Result } from '@drive-keep/core/values';
 import { Dictionaries, lineFactsOf } from '../catalogue/dictionaries.service.ts';
 import type { JobItem } from '../jobs/job-item.entity.ts';
 import { JobQueue } from '../jobs/job-queue.service.ts';
@@ -8,10 +11,16 @@ import { Jobs } from '../jobs/jobs.service.ts';
 import { LineLock } from '../line/line-lock.ts';
 import { describeFault, outcomeOf } from '../line/line-text.ts';
 import { ModbusLine } from '../line/modbus-line.ts';
-import { readUnit, type UnitReading } from '../line/unit-reader.ts';
+import { readUnit, type ReadFault, type UnitReading } from '../line/unit-reader.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import type { Line } from '../register/line.entity.ts';
 import { Backups } from '../sets/backups.service.ts';
+
+interface TimedReading {
+  readonly reading: UnitReading;
+  /** When the unit had been read; the backup may be kept a moment later. */
+  readonly at: Date;
+}
 
 /** Progress is for eyes: writing it down for every request would cost more than the requests. */
 const PROGRESS_MS = 100;
@@ -47,59 +56,82 @@ export class BackupRun {
     await Promise.all([...byLine.values()].map((items) => this.runLine(items, context)));
   }
 
+  /** The line goes on to the next unit while what was read of the one before is kept. */
   private async runLine(items: readonly JobItem[], context: RunContext): Promise<void> {
+    const keeping: Promise<void>[] = [];
     for (const item of items) {
-      try {
-        await this.runItem(item, context);
-      } catch (error) {
-        this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
-        const text = 'Something went wrong inside Drive Keep while this unit was read. Nothing was kept.';
-        await this.jobs.endItem(context.jobId, item.place, 'failed', text);
-      }
+      const reading = await this.guarded(item, context, () => this.readItem(item, context));
+      if (reading) keeping.push(this.guarded(item, context, () => this.keep(item, reading, context)));
+    }
+    await Promise.all(keeping);
+  }
+
+  /** A fault of our own ends this unit alone. */
+  private async guarded<T>(
+    item: JobItem,
+    { jobId }: RunContext,
+    work: () => Promise<T>,
+  ): Promise<T | undefined> {
+    try {
+      return await work();
+    } catch (error) {
+      this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
+      const text = 'Something went wrong inside Drive Keep while this unit was read. Nothing was kept.';
+      await this.jobs.endItem(jobId, item.place, 'failed', text);
+      return undefined;
     }
   }
 
-  private async runItem(item: JobItem, context: RunContext): Promise<void> {
-    const { jobId, stopped } = context;
-    const { line } = item.unit;
-    if (stopped())
-      return this.jobs.endItem(jobId, item.place, 'stopped', 'Stopped before this unit was read.');
-    if (!line) {
-      const text = `${item.unit.position.tag} has no line; it is read off at the keypad.`;
-      return this.jobs.endItem(jobId, item.place, 'no-line', text);
-    }
-    await this.lock.hold(line.id, () => this.readItem(item, line, context));
+  /** What the unit holds; nothing where the item has ended another way. */
+  private async readItem(item: JobItem, { jobId, stopped }: RunContext): Promise<TimedReading | undefined> {
+    const { line, position } = item.unit;
+    const end = async (outcome: OutcomeCode, text: string) => {
+      await this.jobs.endItem(jobId, item.place, outcome, text);
+      return undefined;
+    };
+    if (stopped()) return end('stopped', 'Stopped before this unit was read.');
+    if (!line) return end('no-line', `${position.tag} has no line; it is read off at the keypad.`);
+    const dictionary = await this.dictionaries.get(item.unit.dictionaryId);
+    const read = await this.lock.hold(line.id, () =>
+      this.readFrom(line, dictionary, item, { jobId, stopped }),
+    );
+    if (read.ok) return { reading: read.value, at: new Date() };
+    const name = { tag: position.tag, serial: item.unit.serial, modelName: dictionary.name };
+    return end(outcomeOf(read.fault), describeFault(read.fault, name));
   }
 
-  private async readItem(item: JobItem, { host, port }: Line, context: RunContext): Promise<void> {
-    const { jobId, stopped } = context;
-    const { unit } = item;
-    const dictionary = await this.dictionaries.get(unit.dictionaryId);
-    await this.jobs.progress(jobId, item.place, { state: 'reading' });
+  private async readFrom(
+    { host, port }: Line,
+    dictionary: Dictionary,
+    { unit, place }: JobItem,
+    { jobId, stopped }: Pick<RunContext, 'jobId' | 'stopped'>,
+  ): Promise<Result<UnitReading, ReadFault>> {
+    await this.jobs.progress(jobId, place, { state: 'reading' });
     const progress = atMostEvery(
       PROGRESS_MS,
       (done: number, total: number) =>
-        void this.jobs.progress(jobId, item.place, { done, total }).catch(() => undefined),
+        void this.jobs.progress(jobId, place, { done, total }).catch(() => undefined),
     );
     const line = new ModbusLine(host, port);
     const expected = { address: unit.lineAddress ?? 0, serial: unit.serial };
-    const read = await readUnit(line, dictionary, lineFactsOf(dictionary), expected, { progress, stopped });
-    line.close();
-    if (read.ok) return this.keep(item, read.value, context);
-    const name = { tag: unit.position.tag, serial: unit.serial, modelName: dictionary.name };
-    await this.jobs.endItem(jobId, item.place, outcomeOf(read.fault), describeFault(read.fault, name));
+    const control = { progress, stopped };
+    try {
+      return await readUnit(line, dictionary, lineFactsOf(dictionary), expected, control);
+    } finally {
+      line.close();
+    }
   }
 
   private async keep(
     item: JobItem,
-    reading: UnitReading,
+    { reading, at }: TimedReading,
     { jobId, person, reason }: RunContext,
   ): Promise<void> {
     const { unit } = item;
     const { position } = unit;
     const before = await this.backups.newest(position.id);
     const { set, aside, identity } = reading;
-    const from = { serial: identity.serial, firmware: identity.firmware };
+    const from = { serial: identity.serial, firmware: identity.firmware, takenAt: at };
     const kept = await this.backups.keep({
       position,
       unit,

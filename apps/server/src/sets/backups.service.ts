@@ -22,6 +22,8 @@ export interface NewBackup {
   readonly reason: string;
   readonly serial: number;
   readonly firmware: string;
+  /** When it was read; now, where nothing is given. */
+  readonly takenAt?: Date;
 }
 
 @Injectable()
@@ -38,7 +40,7 @@ export class Backups {
       repository.create({
         ...fresh,
         contentHash,
-        takenAt: new Date(),
+        takenAt: fresh.takenAt ?? new Date(),
         unreadable: unreadableCount(fresh.set),
         aside: Object.fromEntries(fresh.aside),
       }),
