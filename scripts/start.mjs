@@ -15,7 +15,7 @@ import { Children } from './setup/children.mjs';
 import { run } from './setup/command.mjs';
 import { modelsFolder, root, webFolder } from './setup/folders.mjs';
 import { ensurePackages, requireNode } from './setup/packages.mjs';
-import { isFree } from './setup/ports.mjs';
+import { becomesFree, isFree } from './setup/ports.mjs';
 import { Cluster, postgresBin } from './setup/postgres.mjs';
 import { clearRecord, record, takeOver } from './setup/run-record.mjs';
 import { PlainError, runMain, say } from './setup/say.mjs';
@@ -61,7 +61,7 @@ class Installation {
       const database = await this.database();
       const lines = this.options.plain ? undefined : await this.simulatedPlant();
       const ready = await this.server(database, lines);
-      record(this.folder, { children: this.children.ids, url: this.url, control: this.control });
+      this.record();
       this.tell(ready);
       await over;
     } finally {
@@ -69,6 +69,11 @@ class Installation {
       this.cluster?.stop();
       clearRecord(this.folder);
     }
+  }
+
+  /** Written as soon as there is a child, so that a crash at any time leaves nothing that cannot be found. */
+  record() {
+    record(this.folder, { children: this.children.ids, url: this.url, control: this.control });
   }
 
   async database() {
@@ -90,7 +95,9 @@ class Installation {
     const main = join(root, 'packages/plant-sim/dist/main.js');
     const state = join(this.folder, 'plant-memory.json');
     const args = [main, '--plant', description, '--models', modelsFolder, '--state', state];
-    const { lines, control } = await this.children.start('simulated plant', args, { onDeath: this.onDeath });
+    const starting = this.children.start('simulated plant', args, { onDeath: this.onDeath });
+    this.record();
+    const { lines, control } = await starting;
     this.control = control;
     return lines;
   }
@@ -105,7 +112,9 @@ class Installation {
       ...(lines ? { DEMO_LINES: JSON.stringify(lines) } : {}),
     };
     const main = join(root, 'apps/server/dist/main.js');
-    return this.children.start('server', [main], { env, onDeath: this.onDeath });
+    const starting = this.children.start('server', [main], { env, onDeath: this.onDeath });
+    this.record();
+    return starting;
   }
 
   tell({ accounts, firstAccount }) {
@@ -141,15 +150,13 @@ await runMain(async () => {
   const options = readOptions();
   requireNode();
   const folder = resolve(options.data ?? join(root, options.plain ? '.data/plain' : '.data/demo'));
-  if (!(await isFree(options.port))) {
-    takeOver(folder);
-    if (!(await isFree(options.port))) {
-      throw new PlainError(
-        `Port ${options.port} is taken by another program. Choose one: npm start -- --port ${options.port + 1}`,
-      );
-    }
+  const cleared = takeOver(folder);
+  const free = cleared ? await becomesFree(options.port) : await isFree(options.port);
+  if (!free) {
+    throw new PlainError(
+      `Port ${options.port} is taken by another program. Choose one: npm start -- --port ${options.port + 1}`,
+    );
   }
-  takeOver(folder);
   await ensurePackages();
   await ensureBuilt();
   await new Installation(folder, options).run();

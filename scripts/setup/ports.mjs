@@ -12,3 +12,12 @@ const tryPort = (port) =>
 
 export const isFree = async (port) => (await tryPort(port)) !== undefined;
 export const freePort = () => tryPort(0);
+
+/** Waits for a port whose process has just been ended. */
+export async function becomesFree(port) {
+  for (let tries = 0; tries < 30; tries += 1) {
+    if (await isFree(port)) return true;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  return false;
+}

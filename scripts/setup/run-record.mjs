@@ -6,10 +6,10 @@ import { PlainError, say } from './say.mjs';
 
 const recordFile = (folder) => join(folder, 'running.json');
 
-/** Ends with a sentence if another run is alive; clears up after one that is not. */
+/** Ends with a sentence if another run is alive; clears up after one that is not, and tells whether there was one. */
 export function takeOver(folder) {
   const file = recordFile(folder);
-  if (!existsSync(file)) return;
+  if (!existsSync(file)) return false;
   const { starter, children, url } = readRecord(file);
   if (isOurs(starter, 'start.mjs')) {
     throw new PlainError(
@@ -20,6 +20,7 @@ export function takeOver(folder) {
   if (left.length > 0) say('Ending what a crashed run has left behind …');
   for (const id of left) process.kill(id, 'SIGKILL');
   rmSync(file);
+  return left.length > 0;
 }
 
 /** `control` is the control port of the simulated plant, for those who want to turn a contact. */
