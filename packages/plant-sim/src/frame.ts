@@ -44,5 +44,5 @@ export function joinFrame({ transaction, unit, pdu }: Frame): Buffer {
 export const EXCEPTION = { function: 1, address: 2, value: 3, failure: 4, busy: 6, noTarget: 11 } as const;
 export type Exception = (typeof EXCEPTION)[keyof typeof EXCEPTION];
 
-export const exceptionPdu = (functionCode: number, exception: Exception): Buffer =>
+export const exceptionPdu = (functionCode: number, exception: number): Buffer =>
   Buffer.from([functionCode | 0x80, exception]);

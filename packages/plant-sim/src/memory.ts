@@ -1,7 +1,7 @@
 // The memory of a unit: working values, which a power cycle loses, and permanent ones. Ranges, access rules and side
 // effects are enforced here from the model's manual (the dictionary), with this firmware's own code.
 
-import { EXCEPTION, type Exception } from './frame.ts';
+import { EXCEPTION } from './frame.ts';
 import type { Dictionary, Facts, Parameter } from '@drive-keep/core/dictionary';
 import { defaultOf, factsOf, limitsOf } from '@drive-keep/core/dictionary';
 
@@ -51,12 +51,13 @@ export class Memory {
   }
 
   /** A write over the line. Answers with the exception that the manual gives, or nothing when it was taken. */
-  write(parameter: Parameter, raw: number, running: boolean): Exception | undefined {
-    if (parameter.access === 'read') return EXCEPTION.address;
+  write(parameter: Parameter, raw: number, running: boolean): number | undefined {
+    const refusals = this.dictionary.line?.refusals;
+    if (parameter.access === 'read') return refusals?.readOnly ?? EXCEPTION.address;
     if (this.locked() && parameter.meaning !== 'unit.lock' && parameter.meaning !== 'network.writeLock') {
-      return EXCEPTION.failure;
+      return refusals?.locked ?? EXCEPTION.failure;
     }
-    if (parameter.access === 'write-stopped' && running) return EXCEPTION.failure;
+    if (parameter.access === 'write-stopped' && running) return refusals?.running ?? EXCEPTION.failure;
     if (!this.accepts(parameter, raw)) return EXCEPTION.value;
     const changed = this.working.get(parameter.code) !== raw;
     this.working.set(parameter.code, raw);

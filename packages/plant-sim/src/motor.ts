@@ -41,7 +41,7 @@ export class Motor {
     const base = this.memory.value('motor.baseFrequency') ?? 50;
     const target = running ? this.setpoint() : 0;
     const ramp = this.memory.value(target > this.frequency ? 'ramp.up' : 'ramp.down') ?? 0;
-    const step = ramp === 0 ? Infinity : (seconds * base) / ramp;
+    const step = ramp === 0 ? Infinity : (seconds * this.rampTop(base)) / ramp;
     const way = target - this.frequency;
     this.frequency = Math.abs(way) <= step ? target : this.frequency + Math.sign(way) * step;
   }
@@ -72,9 +72,27 @@ export class Motor {
     return this.frequency === 0;
   }
 
+  /** The frequency that the model's ramp times count to. */
+  private rampTop(base: number): number {
+    const greatest = this.memory.dictionary.conventions.ramp_counts_to === 'greatest-frequency';
+    return greatest ? (this.memory.value('frequency.greatest') ?? base) : base;
+  }
+
   private setpoint(): number {
-    const greatest = this.memory.value('frequency.greatest') ?? 50;
-    const least = this.memory.value('frequency.least') ?? 0;
-    return Math.min(greatest, Math.max(least, this.memory.value('preset.1') ?? 0));
+    const greatest = this.hertz('frequency.greatest', 'share.greatest', 'speed.greatest') ?? 50;
+    const least = this.hertz('frequency.least', 'share.least', 'speed.least') ?? 0;
+    const preset = this.hertz('preset.1', 'preset.share.1', 'preset.speed.1') ?? 0;
+    return Math.min(greatest, Math.max(least, preset));
+  }
+
+  /** A speed in Hz, whether the model keeps it in Hz, in percent of base frequency or in rpm. */
+  private hertz(inHertz: string, inShare: string, inRpm: string): number | undefined {
+    const base = this.memory.value('motor.baseFrequency') ?? 50;
+    const share = this.memory.value(inShare);
+    const rpm = this.memory.value(inRpm);
+    if (share !== undefined) return (share * base) / 100;
+    // The slip is small beside what matters here.
+    if (rpm !== undefined) return (rpm / (this.memory.value('motor.ratedSpeed') ?? 1500)) * base;
+    return this.memory.value(inHertz);
   }
 }

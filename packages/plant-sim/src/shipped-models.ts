@@ -1,16 +1,25 @@
 // Reads the models of the catalogue folder, as a maker burns the parameter table into the firmware.
 
-import { readFileSync, readdirSync } from 'node:fs';
+import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { describeModelFinding, readModel, type Dictionary } from '@drive-keep/core/dictionary';
+import {
+  describeModelFinding,
+  readModel,
+  type Dictionary,
+  type ModelFiles,
+} from '@drive-keep/core/dictionary';
+
+/** The files of one model's folder. */
+function modelFilesIn(folder: string): ModelFiles {
+  const file = (name: string) => readFileSync(join(folder, name), 'utf8');
+  const terminals = existsSync(join(folder, 'terminals.yaml')) ? file('terminals.yaml') : null;
+  return { model: file('model.yaml'), parameters: file('parameters.csv'), terminals };
+}
 
 export function loadModels(folder: string): ReadonlyMap<string, Dictionary> {
   const dictionaries = new Map<string, Dictionary>();
   for (const name of readdirSync(folder)) {
-    const read = readModel({
-      model: readFileSync(join(folder, name, 'model.yaml'), 'utf8'),
-      parameters: readFileSync(join(folder, name, 'parameters.csv'), 'utf8'),
-    });
+    const read = readModel(modelFilesIn(join(folder, name)));
     if (!read.ok) throw new Error(`${name}: ${read.fault.map(describeModelFinding).join(' ')}`);
     dictionaries.set(read.value.id, read.value);
   }

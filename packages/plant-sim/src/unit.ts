@@ -30,6 +30,9 @@ const WRITE_MULTIPLE = 16;
 const MOST_READ = 125;
 const MOST_WRITE = 123;
 
+/** Powers are told in the unit of the model's display. */
+const WATTS: Readonly<Record<string, number>> = { kW: 1000, hp: 745.7 };
+
 export class SimUnit {
   serial: number;
   mischief: Mischief;
@@ -100,7 +103,7 @@ export class SimUnit {
     return typeof result === 'number' ? exceptionPdu(functionCode, result) : result;
   }
 
-  private serve(functionCode: number, pdu: Buffer): Buffer | Exception {
+  private serve(functionCode: number, pdu: Buffer): Buffer | number {
     if (![READ_HOLDING, WRITE_SINGLE, WRITE_MULTIPLE].includes(functionCode)) return EXCEPTION.function;
     if (pdu.length < 5) return EXCEPTION.value;
     const address = pdu.readUInt16BE(1);
@@ -174,7 +177,8 @@ export class SimUnit {
       const parameter = this.dictionary.parameters.find((each) => each.meaning === `monitor.${name}`);
       if (parameter?.form.kind !== 'number') continue;
       const { step, places } = parameter.form.resolution;
-      live.set(`monitor.${name}`, Math.round((readings[name] * 10 ** places) / step));
+      const value = readings[name] / (WATTS[parameter.form.unit] ?? 1);
+      live.set(`monitor.${name}`, Math.round((value * 10 ** places) / step));
     }
     live.set('monitor.fault', this.activeFault);
     live.set('unit.serial', this.serial);
@@ -188,7 +192,7 @@ export class SimUnit {
   }
 
   /** Writes whole parameters only; the first refusal ends it, as the manual says. */
-  private write(address: number, words: readonly number[]): Exception | undefined {
+  private write(address: number, words: readonly number[]): number | undefined {
     const procedure = this.procedure(address, words);
     if (procedure !== undefined) return procedure === 'done' ? undefined : procedure;
     const writes: { parameter: Parameter; raw: number }[] = [];

@@ -10,5 +10,8 @@ export class StoredDictionary {
   @Column('text') name: string;
   @Column('text') modelFile: string;
   @Column('text') parametersFile: string;
+  @Column('text', { nullable: true }) terminalsFile: string | null;
+  /** Who brought it; nothing for a shipped model. */
+  @Column('text', { nullable: true }) importedBy: string | null;
   @Column({ type: 'timestamptz', insert: false }) importedAt: Date;
 }

@@ -1,6 +1,6 @@
 // The one way in for models, shipped or a user's own: files are checked as a whole and kept as they came.
 
-import { readFileSync, readdirSync } from 'node:fs';
+import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Injectable, Logger } from '@nestjs/common';
 import {
@@ -13,6 +13,7 @@ import {
 import { fail, ok, type Result } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
 import { StoredDictionary } from './dictionary.entity.ts';
+import { modelFilesIn } from './model-folder.ts';
 
 export type ImportFault =
   | { readonly code: 'findings'; readonly findings: readonly ModelFinding[] }
@@ -25,14 +26,18 @@ export class ModelImport {
 
   constructor(private readonly dataSource: DataSource) {}
 
-  async take(files: ModelFiles): Promise<Result<DictionaryId, ImportFault>> {
+  /** `by` is the person who brings a model of the plant's own; nobody for a shipped one. */
+  async take(files: ModelFiles, by: string | null = null): Promise<Result<DictionaryId, ImportFault>> {
     const read = readModel(files);
     if (!read.ok) return fail({ code: 'findings', findings: read.fault });
     const { id, model, version, maker, name } = read.value;
     const repository = this.dataSource.getRepository(StoredDictionary);
     const kept = await repository.findOneBy({ id });
     if (kept) {
-      const same = kept.modelFile === files.model && kept.parametersFile === files.parameters;
+      const same =
+        kept.modelFile === files.model &&
+        kept.parametersFile === files.parameters &&
+        kept.terminalsFile === (files.terminals ?? null);
       return same ? ok(id) : fail({ code: 'version-taken', id });
     }
     await repository.insert({
@@ -43,6 +48,8 @@ export class ModelImport {
       name,
       modelFile: files.model,
       parametersFile: files.parameters,
+      terminalsFile: files.terminals ?? null,
+      importedBy: by,
     });
     return ok(id);
   }
@@ -50,10 +57,7 @@ export class ModelImport {
   /** Takes in every model of the catalogue folder; a model that is not right is named and left out. */
   async takeCatalogue(folder: string): Promise<void> {
     for (const name of readdirSync(folder).sort()) {
-      const taken = await this.take({
-        model: readFileSync(join(folder, name, 'model.yaml'), 'utf8'),
-        parameters: readFileSync(join(folder, name, 'parameters.csv'), 'utf8'),
-      });
+      const taken = await this.take(modelFilesIn(join(folder, name)));
       if (!taken.ok) this.logger.error(`${name}: ${describeImportFault(taken.fault)}`);
     }
   }

@@ -1,55 +1,8 @@
-// Kiln 1 of Fennimoor Tileworks: twelve roller sections with drives of one model. What happened to each of them is
-// told here as events; the history of backups and the state of the simulated plant both follow from it.
+// Kiln 1 of Fennimoor Tileworks: twelve roller sections with drives of one model, and its three fans.
 
-import type { Mischief } from '@drive-keep/plant-sim';
 import { seededRandom } from './seeded-random.ts';
 import type { ValuesByMeaning } from './demo-values.ts';
-
-export const PLANT_NAME = 'Fennimoor Tileworks';
-/** Measured at the kiln supply; nominal is 400 V. */
-export const MAINS_VOLTS = 427;
-export const MODEL = 'halvern-hn64@1';
-export const RATING = 'HN64-15';
-export const REGION = '50-hz';
-export const SEED = 640_712;
-/** Nights that the history goes back. */
-export const NIGHTS = 730;
-
-export const ENGINEER = 'R. Ashgrove';
-export const TECHNICIAN = 'T. Pellow';
-export const VIEWER = 'M. Quill';
-
-export const LINES = ['kiln-1-west', 'kiln-1-middle', 'kiln-1-east'] as const;
-
-/** A change at the unit, so many nights ago, by somebody who then took a backup and said why. */
-export interface Change {
-  readonly nightsAgo: number;
-  readonly by: string;
-  readonly reason: string;
-  readonly values: ValuesByMeaning;
-  /** The change was taken into a new revision of the baseline. */
-  readonly revision?: boolean;
-}
-
-export interface Section {
-  readonly number: number;
-  readonly tag: string;
-  readonly line: (typeof LINES)[number];
-  readonly address: number;
-  readonly serial: number;
-  readonly firmware: number;
-  /** As commissioned. */
-  readonly values: ValuesByMeaning;
-  readonly changes: readonly Change[];
-  readonly runs: boolean;
-  /** Registers that this unit's older firmware refuses, by meaning. */
-  readonly refuses: readonly string[];
-  /** Since so many nights the rounds end with this instead of a backup. */
-  readonly failing: { readonly nights: number; readonly outcome: 'no-answer' | 'other-serial' } | null;
-  readonly mischief: Partial<Mischief>;
-  /** Serial number that really answers there. */
-  readonly answers: number;
-}
+import { demoPosition, LINES, SEED, TECHNICIAN, type Change, type DemoPosition } from './story.ts';
 
 const COMMISSIONED: ValuesByMeaning = {
   'motor.ratedPower': '1500',
@@ -155,12 +108,12 @@ const SECTION_THREE: readonly Change[] = [
 const OWN_CHANGES: Readonly<Record<number, readonly Change[]>> = { 3: SECTION_THREE, 7: SECTION_SEVEN };
 
 /** Twelve sections, the same for the same seed. */
-export function kilnOne(): readonly Section[] {
+function rollerSections(): readonly DemoPosition[] {
   const random = seededRandom(SEED);
   return Array.from({ length: 12 }, (_, at) => section(at + 1, random));
 }
 
-function section(number: number, random: () => number): Section {
+function section(number: number, random: () => number): DemoPosition {
   const near = (middle: number, places: number) => (middle * (0.985 + 0.03 * random())).toFixed(places);
   const identified = {
     'motor.statorResistance': near(4.72, 3),
@@ -171,25 +124,142 @@ function section(number: number, random: () => number): Section {
     'network.address': String(number),
   };
   const serial = 6_401_100 + number * 37;
-  return {
-    number,
-    tag: `KL1-RD-${String(number).padStart(2, '0')}`,
-    line: LINES[Math.floor((number - 1) / 4)] ?? LINES[0],
-    address: number,
-    serial,
-    firmware: number === 9 ? 203 : 207,
-    values: { ...COMMISSIONED, ...identified },
-    changes: [...COMMON, ...(OWN_CHANGES[number] ?? [])].sort((a, b) => b.nightsAgo - a.nightsAgo),
-    runs: number !== 7 && number !== 12,
-    refuses: number === 9 ? ['protect.underloadAction', 'protect.warningsAsFaults'] : [],
-    failing: failingOf(number),
-    mischief: number === 12 ? { silent: true } : {},
-    answers: number === 10 ? 6_409_942 : serial,
-  };
+  return demoPosition(
+    { area: 'Kiln 1', machine: 'Roller sections' },
+    {
+      tag: `KL1-RD-${String(number).padStart(2, '0')}`,
+      duty: `Kiln 1 roller section ${number}`,
+      criticality: 'high',
+      motor: 'Roller gear motor 1.5 kW, 400 V star, 3.6 A, 1410 rpm',
+      model: 'halvern-hn64@1',
+      rating: 'HN64-15',
+      line: { name: LINES[Math.floor((number - 1) / 4)] ?? LINES[0], address: number },
+      serial,
+      firmware: number === 9 ? 203 : 207,
+      values: { ...COMMISSIONED, ...identified },
+      changes: [...COMMON, ...(OWN_CHANGES[number] ?? [])].sort((a, b) => b.nightsAgo - a.nightsAgo),
+      runs: number !== 7 && number !== 12,
+      refuses: number === 9 ? ['protect.underloadAction', 'protect.warningsAsFaults'] : [],
+      failing: failingOf(number),
+      mischief: number === 12 ? { silent: true } : {},
+      answers: number === 10 ? 6_409_942 : serial,
+    },
+  );
 }
 
-function failingOf(number: number): Section['failing'] {
+function failingOf(number: number): DemoPosition['failing'] {
   if (number === 12) return { nights: 3, outcome: 'no-answer' };
   if (number === 10) return { nights: 1, outcome: 'other-serial' };
   return null;
 }
+
+const FANS = { area: 'Kiln 1', machine: 'Kiln fans' };
+
+const FAN: ValuesByMeaning = {
+  'motor.ratedVoltage': '400',
+  'command.source': 'terminals',
+  'command.startLock': 'starts',
+  'frequency.least': '12.0',
+  'frequency.greatest': '50.0',
+  'stop.mode': 'coast',
+  'start.flying': 'both ways',
+  'protect.underloadAction': 'warn',
+  'network.watch': '10',
+};
+
+const FAN_POSITIONS: readonly DemoPosition[] = [
+  demoPosition(FANS, {
+    tag: 'KL1-CA-01',
+    duty: 'Combustion air fan',
+    criticality: 'high',
+    motor: 'Fan motor 18.5 kW, 400 V delta, 35 A, 1470 rpm',
+    model: 'toreka-f3@1',
+    rating: 'F3-185',
+    line: { name: 'gateway-1', address: 41 },
+    serial: 3_300_410,
+    firmware: 241,
+    values: {
+      ...FAN,
+      'motor.ratedPower': '18.5',
+      'motor.ratedCurrent': '35.0',
+      'motor.ratedSpeed': '1470',
+      'ramp.up': '45.0',
+      'ramp.down': '90.0',
+      'speed.source': 'analog input 1',
+      'analog.1.signal': '4 to 20 mA',
+      'analog.1.loss': 'warn, go to preset 1',
+      'preset.1': '30.0',
+      'network.address': '41',
+    },
+    changes: [
+      {
+        nightsAgo: 12,
+        by: TECHNICIAN,
+        reason: 'Board changed after water damage; reset and set up anew',
+        // The reset was made for the other region: its defaults came with it.
+        values: {
+          'unit.region': '60 Hz, imperial',
+          'motor.baseFrequency': '60.0',
+          'motor.ratedSpeed': '1765',
+          'motor.ratedVoltage': '460',
+          'frequency.greatest': '60.0',
+          'ramp.up': '20.0',
+          'ramp.down': '20.0',
+        },
+      },
+    ],
+  }),
+  demoPosition(FANS, {
+    tag: 'KL1-FD-01',
+    duty: 'Flue draught fan, draught control',
+    criticality: 'high',
+    motor: 'Fan motor 30 kW, 400 V delta, 55 A, 1475 rpm',
+    model: 'toreka-f3@1',
+    rating: 'F3-300',
+    line: { name: 'gateway-2', address: 42 },
+    serial: 3_300_427,
+    firmware: 241,
+    values: {
+      ...FAN,
+      'motor.ratedPower': '30.0',
+      'motor.ratedCurrent': '55.0',
+      'motor.ratedSpeed': '1475',
+      'ramp.up': '60.0',
+      'speed.source': 'control loop',
+      // The transmitter gives 4 to 20 mA for −100 to 0 Pa. Set like this, a broken wire reads as full draught.
+      'analog.2.signal': '0 to 20 mA',
+      'analog.2.loss': 'off',
+      'loop.mode': 'on, more speed lowers',
+      'loop.unit': 'Pa',
+      'loop.scaleLow': '-100.0',
+      'loop.scaleHigh': '0.0',
+      'loop.setpointUnit': '-35.0',
+      'loop.bandWidth': '180.0',
+      'loop.integralTime': '25.0',
+      'loop.outputLeast': '25.0',
+      'network.address': '42',
+    },
+  }),
+  demoPosition(FANS, {
+    tag: 'KL1-RC-01',
+    duty: 'Rapid cooling fan',
+    motor: 'Fan motor 11 kW, 400 V delta, 21.5 A, 1460 rpm',
+    model: 'toreka-f3@1',
+    rating: 'F3-110',
+    line: { name: 'gateway-3', address: 43 },
+    serial: 3_300_433,
+    firmware: 241,
+    values: {
+      ...FAN,
+      'motor.ratedPower': '11.0',
+      'motor.ratedCurrent': '21.5',
+      'speed.source': 'analog input 1',
+      'analog.1.signal': '4 to 20 mA',
+      'analog.1.loss': 'warn, hold speed',
+      'ramp.up': '30.0',
+      'network.address': '43',
+    },
+  }),
+];
+
+export const kilnOne = (): readonly DemoPosition[] => [...rollerSections(), ...FAN_POSITIONS];

@@ -43,7 +43,8 @@ interface Row {
   dictionary_id: string;
   rating: string;
   region: string;
-  serial: number;
+  /** A bigint, which the driver gives as text. */
+  serial: string;
   firmware: string;
   line: string | null;
   line_address: number | null;
@@ -114,7 +115,7 @@ export class Register {
         ratingName: dictionary.ratings.find((rating) => rating.id === row.rating)?.name ?? row.rating,
         region: row.region,
         regionName: dictionary.regions.find((region) => region.id === row.region)?.name ?? row.region,
-        serial: row.serial,
+        serial: Number(row.serial),
         firmware: row.firmware,
         line:
           row.line === null || row.line_address === null

@@ -1,6 +1,7 @@
 import { Column, Entity, JoinColumn, ManyToOne, PrimaryGeneratedColumn, type Relation } from 'typeorm';
 import { Line } from './line.entity.ts';
 import { Position } from './position.entity.ts';
+import { wholeNumber } from '../storage/whole-number.ts';
 
 /** A physical drive at a position; with `removedAt` it has been one. */
 @Entity()
@@ -10,7 +11,7 @@ export class Unit {
   @Column('text') dictionaryId: string;
   @Column('text') rating: string;
   @Column('text') region: string;
-  @Column('integer') serial: number;
+  @Column({ type: 'bigint', transformer: wholeNumber }) serial: number;
   @Column('text') firmware: string;
   @ManyToOne(() => Line, { nullable: true }) @JoinColumn() line: Relation<Line> | null;
   @Column('integer', { nullable: true }) lineAddress: number | null;

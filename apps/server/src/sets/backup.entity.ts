@@ -2,6 +2,7 @@ import type { BackupHow } from '@drive-keep/api';
 import { Column, Entity, JoinColumn, ManyToOne, PrimaryGeneratedColumn, type Relation } from 'typeorm';
 import { Position } from '../register/position.entity.ts';
 import { Unit } from '../register/unit.entity.ts';
+import { wholeNumber } from '../storage/whole-number.ts';
 
 @Entity()
 export class Backup {
@@ -14,7 +15,7 @@ export class Backup {
   @Column('text') takenBy: string;
   @Column('text') how: BackupHow;
   @Column('text') reason: string;
-  @Column('integer') serial: number;
+  @Column({ type: 'bigint', transformer: wholeNumber }) serial: number;
   @Column('text') firmware: string;
   @Column('integer') unreadable: number;
   /** Monitors and counters at that moment, raw by code. */

@@ -19,6 +19,7 @@ import { SetContent } from '../sets/set-content.entity.ts';
 import { StoredWritePlan } from '../writing/write-plan.entity.ts';
 import { StoredWriteStep } from '../writing/write-step.entity.ts';
 import { FirstSchema1700000000001 } from './migrations/first-schema.ts';
+import { ModelsAsData1764000000002 } from './migrations/models-as-data.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
 /** Units being read hold one connection each for their line lock, beside those of requests. */
@@ -46,7 +47,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     StoredWriteStep,
     Unit,
   ],
-  migrations: [FirstSchema1700000000001],
+  migrations: [FirstSchema1700000000001, ModelsAsData1764000000002],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),
   poolSize: POOL_SIZE,

@@ -11,7 +11,7 @@ import { findMeaning } from '@drive-keep/core/dictionary';
 import { createApplication } from '../application.ts';
 import { describePlant } from '../demo/describe-plant.ts';
 import { DEMO_ACCOUNTS, DemoPlant } from '../demo/demo-plant.service.ts';
-import { kilnOne, MODEL } from '../demo/kiln-one.ts';
+import { demoPositions } from '../demo/demo-positions.ts';
 import { privateDatabase, type PrivateDatabase } from './private-postgres.ts';
 
 export const MODELS_FOLDER = join(import.meta.dirname, '../../../../packages/catalogue/models');
@@ -63,9 +63,9 @@ export class RunningPlant {
   static async start(): Promise<RunningPlant> {
     const database = await privateDatabase();
     const dictionaries = loadModels(MODELS_FOLDER);
-    const dictionary = dictionaries.get(MODEL);
-    if (!dictionary) throw new Error(`no ${MODEL}`);
-    const plant = new Plant(describePlant(dictionary), { dictionaries });
+    const dictionary = dictionaries.get('halvern-hn64@1');
+    if (!dictionary) throw new Error('no halvern-hn64@1');
+    const plant = new Plant(describePlant(dictionaries), { dictionaries });
     const ports = Object.fromEntries(await plant.listen());
     const app = await createApplication({
       databaseUrl: database.url,
@@ -95,8 +95,8 @@ export class RunningPlant {
 
   /** The simulated unit at a position, by its tag. */
   unit(tag: string): SimUnit {
-    const section = kilnOne().find((each) => each.tag === tag);
-    const unit = this.plant.units.get(section?.answers ?? 0);
+    const told = demoPositions().find((each) => each.tag === tag);
+    const unit = this.plant.units.get(told?.answers ?? 0);
     if (!unit) throw new Error(`no unit at ${tag}`);
     return unit;
   }

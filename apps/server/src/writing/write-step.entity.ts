@@ -2,6 +2,7 @@ import type { WritePhase, WriteReason } from '@drive-keep/core/plans';
 import type { Reading } from '@drive-keep/core/values';
 import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
 import { StoredWritePlan } from './write-plan.entity.ts';
+import { wholeNumber } from '../storage/whole-number.ts';
 
 @Entity('write_step')
 export class StoredWriteStep {
@@ -10,12 +11,12 @@ export class StoredWriteStep {
   @ManyToOne(() => StoredWritePlan, (plan) => plan.steps) @JoinColumn() plan: Relation<StoredWritePlan>;
   @Column('text') code: string;
   @Column('jsonb', { nullable: true }) fromReading: Reading | null;
-  @Column('integer') toRaw: number;
+  @Column({ type: 'bigint', transformer: wholeNumber }) toRaw: number;
   @Column('text') phase: WritePhase;
   @Column('jsonb') reason: WriteReason;
   @Column('boolean') stopped: boolean;
   @Column('boolean') restart: boolean;
   @Column('text', { default: 'planned' }) state: 'planned' | 'writing' | 'written' | 'failed';
-  @Column('integer', { nullable: true }) readBack: number | null;
+  @Column({ type: 'bigint', nullable: true, transformer: wholeNumber }) readBack: number | null;
   @Column('text', { default: '' }) text: string;
 }

@@ -70,7 +70,7 @@ const codesOf = (lines: readonly HTMLElement[]) => lines.map((line) => line.data
 describe('the comparison', () => {
   it('groups rows by what they are for', () => {
     const { lines } = show();
-    expect(screen.getAllByRole('heading', { level: 3 }).map((each) => each.textContent)).toEqual([
+    expect(screen.getAllByRole('rowheader').map((each) => each.textContent)).toEqual([
       'Ramps and limits 2',
       'Commands 1',
       'Protection 2',

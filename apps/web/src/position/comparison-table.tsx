@@ -61,24 +61,7 @@ export function ComparisonTable({
       aria-label="Comparison"
       className="overflow-x-auto"
     >
-      <div role="row" className="comparison-grid border-b border-rule pb-1 text-sm text-soft">
-        <span role="columnheader" aria-label="Put back" />
-        <span role="columnheader">Code</span>
-        <span role="columnheader">Parameter</span>
-        <span role="columnheader">
-          <b className="text-ink">A</b> ▼
-        </span>
-        <span role="columnheader">
-          <b className="text-plum">B</b> <span className="text-plum">▲</span>
-        </span>
-        <span
-          role="columnheader"
-          title="Least to greatest value; a hollow tick is the default; wide ranges by square root"
-        >
-          Range, <span className="inline-block h-3 w-1.5 border border-ink" /> default
-        </span>
-        <span role="columnheader">From A to B</span>
-      </div>
+      <TableHead />
       {groups.map(([purpose, lines]) => (
         <div key={purpose} role="rowgroup" className="mt-2">
           <div role="row" className="py-1 font-semibold">
@@ -101,6 +84,29 @@ export function ComparisonTable({
           ))}
         </div>
       ))}
+    </div>
+  );
+}
+
+function TableHead() {
+  return (
+    <div role="row" className="comparison-grid border-b border-rule pb-1 text-sm text-soft">
+      <span role="columnheader" aria-label="Put back" />
+      <span role="columnheader">Code</span>
+      <span role="columnheader">Parameter</span>
+      <span role="columnheader">
+        <b className="text-ink">A</b> ▼
+      </span>
+      <span role="columnheader">
+        <b className="text-plum">B</b> <span className="text-plum">▲</span>
+      </span>
+      <span
+        role="columnheader"
+        title="Least to greatest value; a hollow tick is the default; wide ranges by square root"
+      >
+        Range, <span className="inline-block h-3 w-1.5 border border-ink" /> default
+      </span>
+      <span role="columnheader">From A to B</span>
     </div>
   );
 }

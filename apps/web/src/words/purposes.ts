@@ -8,5 +8,6 @@ export const PURPOSE_NAMES: Readonly<Record<Purpose, string>> = {
   loop: 'Control loop',
   protection: 'Protection',
   communication: 'Communication',
+  other: 'Not sorted',
   monitor: 'Monitors and counters',
 };

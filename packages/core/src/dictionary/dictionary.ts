@@ -3,6 +3,8 @@
 
 import { parseRaw } from '../values/index.ts';
 import type { Bound, Code, Meaning, Parameter } from './parameter.ts';
+import type { Procedure } from './procedures.ts';
+import type { TerminalChart } from './terminals.ts';
 
 declare const brand: unique symbol;
 /** Model and version of its dictionary: `halvern-hn64@1`. */
@@ -47,6 +49,37 @@ export interface LineFacts {
   readonly fault: { readonly active: number; readonly history: number; readonly historyLength: number };
   readonly save: RegisterValue & { readonly busyMs: number };
   readonly restart: RegisterValue & { readonly busyMs: number };
+  /** The Modbus exception that the manual gives for a refused write. */
+  readonly refusals: { readonly readOnly: number; readonly running: number; readonly locked: number };
+}
+
+/** How the maker counts, where makers differ; keys and choices are those of `CONVENTIONS`. */
+export type Conventions = Readonly<Partial<Record<ConventionName, string>>>;
+
+/** What a value counts to, and the choices there are. Where one is not stated, nobody may convert by it. */
+export const CONVENTIONS = {
+  ramp_counts_to: ['base-frequency', 'greatest-frequency', 'rated-speed'],
+  current_limit_in: ['percent-of-unit', 'percent-of-motor', 'ampere'],
+  speeds_in: ['hertz', 'percent-of-base-frequency', 'rpm', 'increments'],
+  analog_scaling: ['gain-and-bias', 'two-points', 'end-points'],
+  loop_proportional: ['gain', 'band'],
+  loop_integral: ['time', 'gain'],
+  poles: ['given', 'derived', 'pairs'],
+  presets_by: ['one-input-each', 'binary-inputs', 'none'],
+  power_in: ['watt', 'kilowatt', 'horsepower'],
+} as const;
+export type ConventionName = keyof typeof CONVENTIONS;
+
+/** Share of the rated current that is left at a stated ambient temperature (°C) or carrier frequency (kHz). */
+export interface Derating {
+  readonly ambient: readonly DeratingPoint[];
+  readonly carrier: readonly DeratingPoint[];
+}
+
+export interface DeratingPoint {
+  readonly at: number;
+  /** In percent. */
+  readonly share: number;
 }
 
 /** What else a write does, from the maker's manual. */
@@ -68,6 +101,10 @@ export interface Dictionary {
   readonly ratings: readonly Rating[];
   readonly regions: readonly Region[];
   readonly line: LineFacts | null;
+  readonly conventions: Conventions;
+  readonly derating: Derating | null;
+  readonly procedures: readonly Procedure[];
+  readonly terminals: TerminalChart | null;
   readonly effects: readonly Effect[];
   readonly parameters: readonly Parameter[];
 }

@@ -1,9 +1,20 @@
-// The facts of a model (model.yaml), checked one by one. The published schema (docs/formats/model.schema.json) says
-// the same; this reader gives findings in a technician's words instead of schema paths.
+// The facts of a model (model.yaml), checked one by one.
 
-import type { LineFacts, Rating, Region, RegisterValue } from './dictionary.ts';
+import {
+  CONVENTIONS,
+  type Conventions,
+  type Derating,
+  type DeratingPoint,
+  type LineFacts,
+  type Rating,
+  type Region,
+  type RegisterValue,
+} from './dictionary.ts';
+import { type FactReader, readYaml } from './fact-reader.ts';
 import type { ModelFinding } from './findings.ts';
 import type { Code } from './parameter.ts';
+import { PURPOSES_OF_PROCEDURES, type Procedure } from './procedures.ts';
+import { CodeReader } from './read-terminals.ts';
 
 export interface ModelFacts {
   readonly model: string;
@@ -14,7 +25,10 @@ export interface ModelFacts {
   readonly firmware: { readonly from: string; readonly to: string };
   readonly ratings: readonly Rating[];
   readonly regions: readonly Region[];
+  readonly conventions: Conventions;
+  readonly derating: Derating | null;
   readonly line: LineFacts | null;
+  readonly procedures: readonly Procedure[];
   readonly effects: readonly {
     readonly when: Code;
     readonly codes: readonly Code[];
@@ -23,9 +37,20 @@ export interface ModelFacts {
   }[];
 }
 
-export function readModelFacts(source: unknown, findings: ModelFinding[]): ModelFacts | undefined {
+/** Exception codes of the Modbus application protocol: illegal address, device failure. */
+const ILLEGAL_ADDRESS = 2;
+const DEVICE_FAILURE = 4;
+
+/** `known` are the codes of the model's parameter table. */
+export function readModelFacts(
+  text: string,
+  known: ReadonlySet<string>,
+  findings: ModelFinding[],
+): ModelFacts | undefined {
   const before = findings.length;
-  const at = new FactReader(source, '', findings);
+  const at = readYaml('model.yaml', text, findings);
+  if (!at) return undefined;
+  const codes = new CodeReader(known);
   const facts: ModelFacts = {
     model: at.text('model', /^[a-z0-9]+(-[a-z0-9]+)*$/, 'a name in small letters, such as "halvern-hn64"'),
     version: at.integer('version'),
@@ -44,18 +69,52 @@ export function readModelFacts(source: unknown, findings: ModelFinding[]): Model
       name: region.text('name'),
       facts: region.facts('facts'),
     })),
+    conventions: at.has('conventions') ? readConventions(at.in('conventions')) : {},
+    derating: at.has('derating') ? readDerating(at.in('derating')) : null,
     line: at.has('line') ? readLine(at.in('line')) : null,
-    effects: at.has('effects') ? at.list('effects').map(readEffect) : [],
+    procedures: at.listIfAny('procedures').map((each) => readProcedure(each, codes)),
+    effects: at.listIfAny('effects').map((each) => readEffect(each, codes)),
   };
+  if (facts.ratings.length === 0) at.missing('ratings', 'at least one rating');
+  if (facts.regions.length === 0) at.missing('regions', 'at least one region');
   return findings.length === before ? facts : undefined;
 }
 
-function readEffect(at: FactReader): ModelFacts['effects'][number] {
+function readConventions(at: FactReader): Conventions {
+  const conventions: Record<string, string> = {};
+  for (const key of at.keys()) {
+    const choices = CONVENTIONS[key as keyof typeof CONVENTIONS] as readonly string[] | undefined;
+    if (choices) conventions[key] = at.oneOf(key, choices);
+    else at.missing(key, `one of ${Object.keys(CONVENTIONS).join(', ')}`);
+  }
+  return conventions;
+}
+
+function readDerating(at: FactReader): Derating {
+  const points = (key: string): DeratingPoint[] =>
+    at.listIfAny(key).map((point) => ({ at: point.number('at'), share: point.number('share') }));
+  return { ambient: points('ambient'), carrier: points('carrier') };
+}
+
+function readEffect(at: FactReader, codes: CodeReader): ModelFacts['effects'][number] {
   return {
-    when: at.text('when') as Code,
-    codes: at.has('codes') ? (at.texts('codes') as Code[]) : [],
+    when: codes.at(at, 'when'),
+    codes: codes.listIfAny(at, 'codes'),
     menu: at.has('menu') ? at.text('menu') : null,
     why: at.text('why'),
+  };
+}
+
+function readProcedure(at: FactReader, codes: CodeReader): Procedure {
+  return {
+    purpose: at.oneOf('purpose', PURPOSES_OF_PROCEDURES),
+    name: at.text('name'),
+    steps: at.list('steps').map((step) => ({
+      text: step.text('text'),
+      set: step.has('set') ? { code: codes.at(step.in('set'), 'code'), to: step.in('set').text('to') } : null,
+      busyMs: step.integerIfAny('busy_ms', 0),
+    })),
+    keeps: codes.listIfAny(at, 'keeps'),
   };
 }
 
@@ -64,10 +123,12 @@ function readLine(at: FactReader): LineFacts {
   const status = at.in('status');
   const fault = at.in('fault');
   return {
-    wordOrder: at.text('word_order', /^(high|low)-first$/, '"high-first" or "low-first"') as 'high-first',
+    wordOrder: at.oneOf('word_order', ['high-first', 'low-first']),
     largestRead: at.integer('largest_read'),
     bridgeGaps: at.flag('bridge_gaps'),
-    reserved: at.list('reserved').map((area) => ({ from: area.integer('from'), to: area.integer('to') })),
+    reserved: at
+      .listIfAny('reserved')
+      .map((area) => ({ from: area.integer('from'), to: area.integer('to') })),
     identity: {
       model: readRegisterValue(identity.in('model')),
       rating: identity.integer('rating'),
@@ -86,6 +147,13 @@ function readLine(at: FactReader): LineFacts {
     },
     save: { ...readRegisterValue(at.in('save')), busyMs: at.in('save').integer('busy_ms') },
     restart: { ...readRegisterValue(at.in('restart')), busyMs: at.in('restart').integer('busy_ms') },
+    refusals: at.has('refusals')
+      ? {
+          readOnly: at.in('refusals').integer('read_only'),
+          running: at.in('refusals').integer('running'),
+          locked: at.in('refusals').integer('locked'),
+        }
+      : { readOnly: ILLEGAL_ADDRESS, running: DEVICE_FAILURE, locked: DEVICE_FAILURE },
   };
 }
 
@@ -93,83 +161,3 @@ const readRegisterValue = (at: FactReader): RegisterValue => ({
   register: at.integer('register'),
   value: at.integer('value'),
 });
-
-/** Walks a parsed document; what is missing or of the wrong kind becomes a finding and an empty value. */
-class FactReader {
-  private readonly source: Record<string, unknown>;
-  private readonly path: string;
-  private readonly findings: ModelFinding[];
-
-  constructor(source: unknown, path: string, findings: ModelFinding[]) {
-    const isObject = typeof source === 'object' && source !== null && !Array.isArray(source);
-    this.source = isObject ? (source as Record<string, unknown>) : {};
-    this.path = path;
-    this.findings = findings;
-    if (!isObject) this.missing('', 'a group of facts');
-  }
-
-  has(key: string): boolean {
-    return this.source[key] !== undefined && this.source[key] !== null;
-  }
-
-  in(key: string): FactReader {
-    return new FactReader(this.source[key], this.at(key), this.findings);
-  }
-
-  list(key: string): FactReader[] {
-    const value = this.source[key];
-    if (Array.isArray(value)) {
-      return value.map((each, index) => new FactReader(each, `${this.at(key)}[${index}]`, this.findings));
-    }
-    this.missing(key, 'a list');
-    return [];
-  }
-
-  text(key: string, pattern = /\S/, wanted = 'a text'): string {
-    const value = this.source[key];
-    if ((typeof value === 'string' || typeof value === 'number') && pattern.test(String(value))) {
-      return String(value).trim();
-    }
-    this.missing(key, wanted);
-    return '';
-  }
-
-  texts(key: string): string[] {
-    const value = this.source[key];
-    if (Array.isArray(value) && value.every((each) => typeof each === 'string')) return value;
-    this.missing(key, 'a list of texts');
-    return [];
-  }
-
-  integer(key: string): number {
-    const value = this.source[key];
-    if (typeof value === 'number' && Number.isSafeInteger(value) && value >= 0) return value;
-    this.missing(key, 'a whole number');
-    return 0;
-  }
-
-  flag(key: string): boolean {
-    const value = this.source[key];
-    if (typeof value === 'boolean') return value;
-    this.missing(key, 'true or false');
-    return false;
-  }
-
-  /** Values keep their places only as text: `'3.70'`, not `3.70`. */
-  facts(key: string): Record<string, string> {
-    const value = this.source[key];
-    const entries = typeof value === 'object' && value !== null ? Object.entries(value) : [];
-    const texts = entries.filter((entry): entry is [string, string] => typeof entry[1] === 'string');
-    if (entries.length === 0 || texts.length !== entries.length)
-      this.missing(key, 'facts in quotation marks');
-    return Object.fromEntries(texts);
-  }
-
-  private at(key: string): string {
-    return [this.path, key].filter((part) => part !== '').join('.');
-  }
-
-  private missing(key: string, wanted: string): void {
-    this.findings.push({ file: 'model.yaml', line: 1, code: 'fact-missing', path: this.at(key), wanted });
-  }
-}

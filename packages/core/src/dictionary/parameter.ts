@@ -17,6 +17,7 @@ export const PURPOSES = [
   'loop',
   'protection',
   'communication',
+  'other',
   'monitor',
 ] as const;
 export type Purpose = (typeof PURPOSES)[number];

@@ -16,6 +16,9 @@ const HEAD = shippedFiles.parameters.split('\n')[0] ?? '';
 const ROW =
   'A1,Menu,Ramp up,,ramps,number,s,0.1,0.0,60.0,5.0,,write,no,setting,ramp.up,,100 u16,Time from standstill to base frequency.';
 
+/** The facts without what names codes of the full table. */
+const BARE_MODEL = shippedFiles.model.split('procedures:')[0] ?? '';
+
 /** The findings for a table whose one good row has a cell changed. */
 function findingsFor(
   changes: Readonly<Record<string, string>>,
@@ -24,7 +27,7 @@ function findingsFor(
   const columns = HEAD.split(',');
   const cells = ROW.split(',').map((cell, at) => changes[columns[at] ?? ''] ?? cell);
   const read = readModel({
-    model: shippedFiles.model.split('effects:')[0] ?? '',
+    model: BARE_MODEL,
     parameters: [HEAD, cells.join(','), ...more].join('\n'),
   });
   return read.ok ? [] : read.fault;

@@ -1,10 +1,10 @@
-// A model's files (model.yaml and parameters.csv) to a dictionary, or to all that is wrong with them.
+// A model's files (model.yaml, parameters.csv and, where there is one, terminals.yaml) to a dictionary, or to all that is wrong with them.
 
-import { parse as parseYaml, YAMLParseError } from 'yaml';
 import { fail, ok, type Result } from '../values/index.ts';
 import {
   defaultOf,
   factsOf,
+  limitsOf,
   rawOfBound,
   refusalOf,
   type Dictionary,
@@ -16,10 +16,12 @@ import { readModelFacts, type ModelFacts } from './model-facts.ts';
 import type { ModelFinding } from './findings.ts';
 import type { Bound, Parameter } from './parameter.ts';
 import { readParameters, type ParameterLine } from './read-parameters.ts';
+import { readTerminals } from './read-terminals.ts';
 
 export interface ModelFiles {
   readonly model: string;
   readonly parameters: string;
+  readonly terminals?: string | null;
 }
 
 const FILE = 'parameters.csv';
@@ -27,13 +29,15 @@ const FILE = 'parameters.csv';
 /** Reads and checks a model. Findings come in file order; there is a dictionary only if there are none. */
 export function readModel(files: ModelFiles): Result<Dictionary, readonly ModelFinding[]> {
   const findings: ModelFinding[] = [];
-  const facts = readFacts(files.model, findings);
-  const lines = readParameters(files.parameters, findings);
+  const { lines, codes: known } = readParameters(files.parameters, findings);
+  const facts = readModelFacts(files.model, known, findings);
+  const terminals = files.terminals ? readTerminals(files.terminals, known, findings) : undefined;
   if (!facts || findings.length > 0) return fail(findings);
   const dictionary: Dictionary = {
     ...facts,
     id: `${facts.model}@${facts.version}` as DictionaryId,
-    effects: facts.effects.map((effect) => resolveEffect(effect, lines, findings)),
+    terminals: terminals ?? null,
+    effects: facts.effects.map((effect) => resolveEffect(effect, lines)),
     parameters: lines.map(({ parameter }) => parameter),
   };
   checkRegisters(lines, findings);
@@ -41,27 +45,8 @@ export function readModel(files: ModelFiles): Result<Dictionary, readonly ModelF
   return findings.length > 0 ? fail(findings) : ok(dictionary);
 }
 
-function readFacts(text: string, findings: ModelFinding[]): ModelFacts | undefined {
-  try {
-    return readModelFacts(parseYaml(text), findings);
-  } catch (error) {
-    if (!(error instanceof YAMLParseError)) throw error;
-    const line = error.linePos?.[0].line ?? 1;
-    findings.push({ file: 'model.yaml', line, code: 'yaml-broken', why: error.code });
-    return undefined;
-  }
-}
-
 /** An effect names single codes, or a menu whose settings it puts back. */
-function resolveEffect(
-  effect: ModelFacts['effects'][number],
-  lines: readonly ParameterLine[],
-  findings: ModelFinding[],
-): Effect {
-  const known = new Set<string>(lines.map(({ parameter }) => parameter.code));
-  for (const code of [effect.when, ...effect.codes].filter((each) => !known.has(each))) {
-    findings.push({ file: 'model.yaml', line: 1, code: 'code-unknown', text: code });
-  }
+function resolveEffect(effect: ModelFacts['effects'][number], lines: readonly ParameterLine[]): Effect {
   const inMenu = ({ parameter }: ParameterLine) =>
     parameter.menu[0] === effect.menu &&
     parameter.default !== null &&
@@ -79,7 +64,7 @@ function checkRegisters(lines: readonly ParameterLine[], findings: ModelFinding[
     for (const at of width === 32 ? [address, address + 1] : [address]) {
       const first = owner.get(at);
       if (first !== undefined)
-        findings.push({ file: FILE, line, code: 'register-twice', address: at, first });
+        findings.push({ file: FILE, line, column: 'register', code: 'register-twice', address: at, first });
       else owner.set(at, line);
     }
   }
@@ -107,19 +92,26 @@ function checkOutfit(
   outfit: string,
   findings: ModelFinding[],
 ): void {
-  const bounds = [parameter.least, parameter.greatest, ...(parameter.default ? [parameter.default] : [])];
-  const unknown = bounds.filter((bound) => rawOfBound(parameter, bound, facts) === undefined);
-  for (const fact of unknown.flatMap((bound) => ('fact' in bound ? [bound.fact] : []))) {
-    findings.push({ file: FILE, line, code: 'fact-unknown', fact, outfit });
+  const before = findings.length;
+  for (const column of ['least', 'greatest', 'default'] as const) {
+    const bound = parameter[column];
+    if (!bound || !('fact' in bound) || rawOfBound(parameter, bound, facts) !== undefined) continue;
+    findings.push({ file: FILE, line, column, code: 'fact-unknown', fact: bound.fact, outfit });
   }
-  if (unknown.length > 0) return;
+  if (findings.length > before) return;
+  const { least, greatest } = limitsOf(parameter, facts);
+  if (least > greatest) {
+    findings.push({ file: FILE, line, column: 'least', code: 'least-above-greatest', outfit });
+    return;
+  }
   const raw = defaultOf(parameter, facts);
   if (raw !== undefined && refusalOf(parameter, raw, facts)) {
-    findings.push({ file: FILE, line, code: 'default-outside', outfit });
+    findings.push({ file: FILE, line, column: 'default', code: 'default-outside', outfit });
   }
   const fits = [parameter.least, parameter.greatest].every((bound) => fitsRegister(parameter, bound, facts));
   if (parameter.register && !fits) {
-    findings.push({ file: FILE, line, code: 'register-too-narrow', address: parameter.register.address });
+    const { address } = parameter.register;
+    findings.push({ file: FILE, line, column: 'register', code: 'register-too-narrow', address });
   }
 }
 

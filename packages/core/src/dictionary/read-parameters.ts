@@ -45,24 +45,33 @@ export interface ParameterLine {
   readonly parameter: Parameter;
 }
 
-export function readParameters(text: string, findings: ModelFinding[]): readonly ParameterLine[] {
+/** `codes` are those of all lines, also of lines with findings: other files may name them. */
+export interface ParameterTable {
+  readonly lines: readonly ParameterLine[];
+  readonly codes: ReadonlySet<string>;
+}
+
+const NOTHING: ParameterTable = { lines: [], codes: new Set() };
+
+export function readParameters(text: string, findings: ModelFinding[]): ParameterTable {
   const table = readTable(text);
   if (!table.ok) {
     findings.push(tableFinding(table.fault));
-    return [];
+    return NOTHING;
   }
   const missing = PARAMETER_COLUMNS.filter((column) => !table.value.columns.includes(column));
   for (const column of missing) findings.push({ file: FILE, line: 1, code: 'column-missing', column });
-  if (missing.length > 0) return [];
-  if (table.value.rows.length === 0) findings.push({ file: FILE, line: 1, code: 'table-empty' });
+  if (missing.length > 0) return NOTHING;
+  if (table.value.rows.length === 0) findings.push({ file: FILE, line: 1, column: 1, code: 'table-empty' });
   const lines = table.value.rows.flatMap((row) => new RowReader(row, findings).read());
   findTwice(lines, findings);
-  return lines;
+  return { lines, codes: new Set(table.value.rows.map(({ cells }) => cells['code'] ?? '')) };
 }
 
 function tableFinding(fault: { code: string; line?: number; column?: string }): ModelFinding {
-  if (fault.code === 'table-broken') return { file: FILE, line: fault.line ?? 1, code: 'table-broken' };
-  if (fault.code === 'table-empty') return { file: FILE, line: 1, code: 'table-empty' };
+  if (fault.code === 'table-broken')
+    return { file: FILE, line: fault.line ?? 1, column: 1, code: 'table-broken' };
+  if (fault.code === 'table-empty') return { file: FILE, line: 1, column: 1, code: 'table-empty' };
   return { file: FILE, line: 1, code: 'column-twice', column: fault.column ?? '' };
 }
 
@@ -72,17 +81,25 @@ function findTwice(lines: readonly ParameterLine[], findings: ModelFinding[]): v
   for (const { line, parameter } of lines) {
     const codeAt = codes.get(parameter.code);
     if (codeAt !== undefined) {
-      findings.push({ file: FILE, line, code: 'code-twice', text: parameter.code, first: codeAt });
+      findings.push({
+        file: FILE,
+        line,
+        column: 'code',
+        code: 'code-twice',
+        text: parameter.code,
+        first: codeAt,
+      });
     } else codes.set(parameter.code, line);
     if (parameter.meaning === null) continue;
     const meaningAt = meanings.get(parameter.meaning);
     if (meaningAt !== undefined) {
-      findings.push({ file: FILE, line, code: 'meaning-twice', text: parameter.meaning, first: meaningAt });
+      const { meaning: text } = parameter;
+      findings.push({ file: FILE, line, column: 'meaning', code: 'meaning-twice', text, first: meaningAt });
     } else meanings.set(parameter.meaning, line);
   }
   for (const { line, parameter } of lines) {
     for (const code of parameter.dependsOn.filter((each) => !codes.has(each))) {
-      findings.push({ file: FILE, line, code: 'code-unknown', text: code });
+      findings.push({ file: FILE, line, column: 'depends_on', code: 'code-unknown', text: code });
     }
   }
 }

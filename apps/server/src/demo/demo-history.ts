@@ -1,0 +1,158 @@
+// Two years of a position: its baselines with their revisions, the nightly rounds, what people backed up after a change,
+// and for a keypad-only unit the days on which it was read off.
+
+import { findMeaning, type Dictionary } from '@drive-keep/core/dictionary';
+import { unreadableCount } from '@drive-keep/core/sets';
+import type { EntityManager } from 'typeorm';
+import type { Position } from '../register/position.entity.ts';
+import type { Unit } from '../register/unit.entity.ts';
+import { Backup } from '../sets/backup.entity.ts';
+import { Baseline } from '../sets/baseline.entity.ts';
+import type { ContentStore } from '../sets/content-store.service.ts';
+import { setAt } from './position-history.ts';
+import { ENGINEER, NIGHTS, TECHNICIAN, type DemoPosition } from './story.ts';
+
+export const ROUND = 'Nightly round';
+/** Rounds begin at two at night. */
+export const ROUND_HOUR = 2;
+/** Changes were made in the forenoon after the round of their night. */
+const CHANGE_HOUR = 10;
+const DAY_MS = 86_400_000;
+const INSERT_AT_ONCE = 1000;
+
+export interface Placed {
+  readonly told: DemoPosition;
+  readonly position: Position;
+  readonly unit: Unit;
+  readonly dictionary: Dictionary;
+}
+
+interface KeptSet {
+  readonly contentHash: string;
+  readonly unreadable: number;
+}
+
+type NewBackup = Omit<Backup, 'id' | 'seq'>;
+
+/** That hour of the day so many nights before `now`, in local time. */
+export function demoTime(now: Date, nightsAgo: number, hour: number): Date {
+  const day = new Date(now.getTime() - nightsAgo * DAY_MS);
+  day.setHours(hour, 0, 0, 0);
+  return day;
+}
+
+export class DemoHistory {
+  constructor(
+    private readonly manager: EntityManager,
+    private readonly contents: ContentStore,
+    private readonly now: Date,
+  ) {}
+
+  async make(placed: Placed): Promise<void> {
+    // Between two changes nothing differs: each state is kept once.
+    const states = new Map<number, KeptSet>();
+    const keptAt = async (nightsAgo: number): Promise<KeptSet> => {
+      const changes = placed.told.changes.filter((change) => change.nightsAgo >= nightsAgo).length;
+      const known = states.get(changes);
+      if (known) return known;
+      const set = setAt(placed.dictionary, placed.told, nightsAgo);
+      const kept = {
+        contentHash: await this.contents.keep(set, this.manager),
+        unreadable: unreadableCount(set),
+      };
+      states.set(changes, kept);
+      return kept;
+    };
+    await this.makeBaselines(placed, keptAt);
+    const backups = placed.told.line
+      ? await this.rounds(placed, keptAt)
+      : await this.readingsOff(placed, keptAt);
+    for (let from = 0; from < backups.length; from += INSERT_AT_ONCE) {
+      await this.manager.insert(Backup, backups.slice(from, from + INSERT_AT_ONCE));
+    }
+  }
+
+  private async makeBaselines(
+    { told, position }: Placed,
+    keptAt: (nightsAgo: number) => Promise<KeptSet>,
+  ): Promise<void> {
+    const signed = [
+      { nightsAgo: NIGHTS + 1, reason: 'Commissioned' },
+      ...told.changes.filter((change) => change.revision),
+    ];
+    for (const [at, { nightsAgo, reason }] of signed.entries()) {
+      const { contentHash } = await keptAt(nightsAgo);
+      const signedAt = demoTime(this.now, nightsAgo, CHANGE_HOUR + 1);
+      await this.manager.insert(Baseline, {
+        position,
+        revision: at + 1,
+        contentHash,
+        signedAt,
+        signedBy: ENGINEER,
+        reason,
+      });
+    }
+  }
+
+  private async rounds(
+    placed: Placed,
+    keptAt: (nightsAgo: number) => Promise<KeptSet>,
+  ): Promise<NewBackup[]> {
+    const { told } = placed;
+    const backups: NewBackup[] = [];
+    const round = { how: 'read' as const, takenBy: ROUND, reason: ROUND };
+    for (let night = NIGHTS; night >= (told.failing?.nights ?? 0); night -= 1) {
+      // A round reads what held before that day's change; the person who changed it took a backup afterwards.
+      const takenAt = demoTime(this.now, night, ROUND_HOUR);
+      if (takenAt < this.now) backups.push(this.backup(placed, await keptAt(night + 1), takenAt, round));
+      const change = told.changes.find((each) => each.nightsAgo === night);
+      if (!change?.by) continue;
+      const own = { how: 'read' as const, takenBy: change.by, reason: change.reason };
+      const changedAt = demoTime(this.now, night, CHANGE_HOUR);
+      backups.push(this.backup(placed, await keptAt(night), changedAt, own));
+      await this.note(changedAt, change.by, told.tag, `Backed up after a change: ${change.reason}.`);
+    }
+    return backups;
+  }
+
+  private async readingsOff(
+    placed: Placed,
+    keptAt: (nightsAgo: number) => Promise<KeptSet>,
+  ): Promise<NewBackup[]> {
+    const backups: NewBackup[] = [];
+    for (const night of placed.told.readOff) {
+      const takenAt = demoTime(this.now, night, CHANGE_HOUR);
+      const typed = { how: 'imported' as const, takenBy: TECHNICIAN, reason: 'Read off at the keypad' };
+      backups.push(this.backup(placed, await keptAt(night), takenAt, typed));
+      await this.note(takenAt, TECHNICIAN, placed.told.tag, 'Imported what was read off at the keypad.');
+    }
+    return backups;
+  }
+
+  private backup(
+    { told, position, unit, dictionary }: Placed,
+    kept: KeptSet,
+    takenAt: Date,
+    facts: Pick<NewBackup, 'how' | 'takenBy' | 'reason'>,
+  ): NewBackup {
+    const { serial, firmware } = unit;
+    const aside = told.line ? hoursAt(dictionary, takenAt) : {};
+    return { ...facts, ...kept, position, unit, serial, firmware, takenAt, aside };
+  }
+
+  private async note(when: Date, person: string, tag: string, text: string): Promise<void> {
+    await this.manager.query(
+      `insert into logbook (at, person, action, tag, text) values ($1, $2, 'backed-up', $3, $4)`,
+      [when, person, tag, text],
+    );
+  }
+}
+
+/** Round-the-clock running, less the stops at weekends. */
+function hoursAt(dictionary: Dictionary, when: Date): object {
+  const hours = findMeaning(dictionary, 'counter.runHours');
+  if (hours?.form.kind !== 'number') return {};
+  const ran = ((when.getTime() / 3_600_000) % 40_000) * 0.9;
+  const { step, places } = hours.form.resolution;
+  return { [hours.code]: Math.round((ran * 10 ** places) / step) };
+}

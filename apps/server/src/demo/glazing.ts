@@ -1,0 +1,135 @@
+// Glazing: belts with preset speeds, the spinning disc, the glaze pump.
+
+import { demoPosition, TECHNICIAN, type DemoPosition } from './story.ts';
+import type { ValuesByMeaning } from './demo-values.ts';
+
+const BELTS = { area: 'Glazing', machine: 'Glazing belts' };
+const GLAZE = { area: 'Glazing', machine: 'Glaze' };
+
+const OLD_BELT: ValuesByMeaning = {
+  'motor.ratedPower': '0.37',
+  'motor.ratedVoltage': '400',
+  'motor.ratedCurrent': '1.1',
+  'command.source': 'terminals',
+  'speed.source': 'presets',
+  'preset.1': '12.0',
+  'preset.2': '20.0',
+  'preset.3': '28.0',
+  'preset.4': '36.0',
+  'ramp.up': '2.0',
+  'ramp.down': '2.0',
+};
+
+const NEW_BELT: ValuesByMeaning = {
+  'motor.ratedPower': '750',
+  'motor.ratedVoltage': '400',
+  'motor.ratedCurrent': '1.90',
+  'motor.ratedSpeed': '1400',
+  'speed.source': 'presets',
+  'preset.1': '12.00',
+  'preset.2': '20.00',
+  'preset.3': '28.00',
+  'ramp.up': '2.00',
+  'ramp.down': '2.00',
+  'command.powerUp': 'automatic',
+};
+
+export const glazing: readonly DemoPosition[] = [
+  demoPosition(BELTS, {
+    tag: 'GL-BE-01',
+    duty: 'Glazing belt 1',
+    motor: 'Belt gear motor 0.37 kW, 400 V star, 1.1 A, 1390 rpm',
+    model: 'halvern-hn20@1',
+    rating: 'HN20-04',
+    line: { name: 'gateway-3', address: 21 },
+    serial: 205_310,
+    firmware: 148,
+    values: { ...OLD_BELT, 'network.address': '21' },
+  }),
+  demoPosition(BELTS, {
+    tag: 'GL-BE-02',
+    duty: 'Glazing belt 2',
+    motor: 'Belt gear motor 0.37 kW, 400 V star, 1.1 A, 1390 rpm',
+    model: 'halvern-hn20@1',
+    rating: 'HN20-04',
+    serial: 205_344,
+    firmware: 148,
+    values: OLD_BELT,
+    readOff: [655, 290, 88],
+  }),
+  ...[3, 4].map((number) =>
+    demoPosition(BELTS, {
+      tag: `GL-BE-0${number}`,
+      duty: `Glazing belt ${number}`,
+      motor: 'Belt gear motor 0.75 kW, 400 V star, 1.9 A, 1400 rpm',
+      model: 'halvern-hn64@1',
+      rating: 'HN64-08',
+      line: { name: 'gateway-3', address: 20 + number },
+      serial: 6_403_100 + number * 17,
+      firmware: 214,
+      values: { ...NEW_BELT, 'network.address': String(20 + number) },
+    }),
+  ),
+  demoPosition(GLAZE, {
+    tag: 'GL-DI-01',
+    duty: 'Spinning disc',
+    motor: 'Disc motor 0.75 kW, 400 V star, 1.9 A, 2800 rpm',
+    model: 'toreka-c7@1',
+    rating: 'C7-7',
+    line: { name: 'gateway-3', address: 25 },
+    serial: 7_810_902,
+    firmware: 515,
+    values: {
+      'motor.ratedPower': '0.75',
+      'motor.ratedCurrent': '1.90',
+      'motor.ratedSpeed': '2800',
+      'command.source': 'terminals',
+      'speed.source': 'analog input 1',
+      'ramp.up': '15.0',
+      'ramp.down': '30.0',
+      'share.greatest': '110.0',
+      'network.address': '25',
+    },
+  }),
+  demoPosition(GLAZE, {
+    tag: 'GL-PU-01',
+    duty: 'Glaze pump',
+    criticality: 'high',
+    motor: 'Pump motor 1.5 kW, 400 V star, 3.6 A, 1420 rpm',
+    model: 'toreka-c7@1',
+    rating: 'C7-15',
+    line: { name: 'gateway-3', address: 26 },
+    serial: 7_810_917,
+    firmware: 515,
+    values: {
+      'motor.ratedPower': '1.50',
+      'motor.ratedCurrent': '3.60',
+      'command.source': 'terminals',
+      'speed.source': 'control loop',
+      'loop.mode': 'on',
+      'loop.setpoint': '42.0',
+      'loop.gain': '1.20',
+      'loop.integralGain': '0.150',
+      'ramp.up': '6.0',
+      'ramp.down': '6.0',
+      'share.greatest': '100.0',
+      'network.address': '26',
+    },
+    changes: [
+      {
+        nightsAgo: 203,
+        by: TECHNICIAN,
+        reason: 'Calmer loop for the new nozzles',
+        values: { 'loop.gain': '0.90', 'loop.integralGain': '0.110' },
+        revision: true,
+      },
+      // Somebody on the night shift: no record, found by the next round.
+      {
+        nightsAgo: 6,
+        by: null,
+        reason: 'Night shift',
+        values: { 'ramp.up': '2.5', 'share.greatest': '125.0' },
+      },
+    ],
+  }),
+];

@@ -1,0 +1,183 @@
+// Reads a YAML file fact by fact; what is missing or of the wrong kind becomes a finding with its line and column and an
+// empty value, so that one pass over a file finds everything. Aliases are not followed: a few of them would blow a small
+// file up to gigabytes. The published schemas (docs/formats) say the same; this
+// reader gives findings in a technician's words instead of schema paths.
+
+import { isMap, isScalar, isSeq, LineCounter, parseDocument, type Document } from 'yaml';
+import type { ModelFile, ModelFinding } from './findings.ts';
+
+type Key = string | number;
+
+/** The file's contents, or nothing with a finding where it is not YAML. */
+export function readYaml(
+  file: ModelFile & `${string}.yaml`,
+  text: string,
+  findings: ModelFinding[],
+): FactReader | undefined {
+  const lines = new LineCounter();
+  const document = parseDocument(text, { lineCounter: lines, uniqueKeys: true });
+  for (const error of document.errors) {
+    const { line, col } = lines.linePos(error.pos[0]);
+    findings.push({ file, line, column: col, code: 'yaml-broken', why: error.code });
+  }
+  if (document.errors.length > 0) return undefined;
+  return new FactReader({ file, document, lines, findings }, []);
+}
+
+interface Source {
+  readonly file: ModelFile;
+  readonly document: Document;
+  readonly lines: LineCounter;
+  readonly findings: ModelFinding[];
+}
+
+export class FactReader {
+  private readonly source: Source;
+  private readonly path: readonly Key[];
+
+  constructor(source: Source, path: readonly Key[]) {
+    this.source = source;
+    this.path = path;
+    if (!isMap(this.node())) this.missing(undefined, 'a group of facts');
+  }
+
+  has(key: string): boolean {
+    const node = this.node(key);
+    return node !== undefined && node !== null && !(isScalar(node) && node.value === null);
+  }
+
+  in(key: string): FactReader {
+    return new FactReader(this.source, [...this.path, key]);
+  }
+
+  list(key: string): FactReader[] {
+    const node = this.node(key);
+    if (isSeq(node)) {
+      return node.items.map((_, index) => new FactReader(this.source, [...this.path, key, index]));
+    }
+    this.missing(key, 'a list');
+    return [];
+  }
+
+  /** An empty list where the key is not there. */
+  listIfAny(key: string): FactReader[] {
+    return this.has(key) ? this.list(key) : [];
+  }
+
+  text(key: string, pattern = /\S/, wanted = 'a text'): string {
+    const value = this.value(key);
+    if ((typeof value === 'string' || typeof value === 'number') && pattern.test(String(value))) {
+      return String(value).trim();
+    }
+    this.missing(key, wanted);
+    return '';
+  }
+
+  textIfAny(key: string): string {
+    return this.has(key) ? this.text(key) : '';
+  }
+
+  oneOf<const T extends string>(key: string, allowed: readonly T[]): T {
+    const value = this.value(key);
+    const found = allowed.find((each) => each === value);
+    if (found === undefined) this.missing(key, `one of ${allowed.join(', ')}`);
+    return found ?? (allowed[0] as T);
+  }
+
+  texts(key: string): string[] {
+    const node = this.node(key);
+    const values: unknown[] = isSeq(node)
+      ? node.items.map((item) => (isScalar(item) ? item.value : item))
+      : [];
+    if (isSeq(node) && values.every((each) => typeof each === 'string')) return values;
+    this.missing(key, 'a list of texts');
+    return [];
+  }
+
+  /** Whole, and not below zero. */
+  integer(key: string): number {
+    const value = this.value(key);
+    if (typeof value === 'number' && Number.isSafeInteger(value) && value >= 0) return value;
+    this.missing(key, 'a whole number');
+    return 0;
+  }
+
+  integerIfAny(key: string, otherwise: number): number {
+    return this.has(key) ? this.integer(key) : otherwise;
+  }
+
+  number(key: string): number {
+    const value = this.value(key);
+    if (typeof value === 'number' && Number.isFinite(value)) return value;
+    this.missing(key, 'a number');
+    return 0;
+  }
+
+  flag(key: string): boolean {
+    const value = this.value(key);
+    if (typeof value === 'boolean') return value;
+    this.missing(key, 'true or false');
+    return false;
+  }
+
+  /** Values keep their places only as text: `'3.70'`, not `3.70`. */
+  facts(key: string): Record<string, string> {
+    const node = this.node(key);
+    const pairs = isMap(node) ? node.items.map(({ key: name, value }) => [plain(name), plain(value)]) : [];
+    const texts = pairs.filter((pair): pair is [string, string] =>
+      pair.every((each) => typeof each === 'string'),
+    );
+    if (!isMap(node) || texts.length !== pairs.length) this.missing(key, 'facts in quotation marks');
+    return Object.fromEntries(texts);
+  }
+
+  keys(): string[] {
+    const node = this.node();
+    return isMap(node) ? node.items.map(({ key }) => String(plain(key))) : [];
+  }
+
+  /** A finding of the caller's at this place of the file. */
+  report(key: string | undefined, finding: { code: 'code-unknown'; text: string }): void {
+    this.source.findings.push({ file: this.source.file, ...this.place(key), ...finding });
+  }
+
+  missing(key: string | undefined, wanted: string): void {
+    const path = this.keysTo(key).reduce<string>(
+      (text, part) =>
+        typeof part === 'number' ? `${text}[${part}]` : text === '' ? part : `${text}.${part}`,
+      '',
+    );
+    const { file, findings } = this.source;
+    findings.push({ file, ...this.place(key), code: 'fact-missing', path, wanted });
+  }
+
+  private value(key: string): unknown {
+    return plain(this.node(key));
+  }
+
+  private node(key?: string): unknown {
+    const path = this.keysTo(key);
+    return path.length === 0 ? this.source.document.contents : this.source.document.getIn(path, true);
+  }
+
+  private keysTo(key: string | undefined): readonly Key[] {
+    return key === undefined ? this.path : [...this.path, key];
+  }
+
+  /** The place of the value, or of the nearest group around it that exists. */
+  private place(key: string | undefined): { line: number; column: number } {
+    const path = [...this.keysTo(key)];
+    for (;;) {
+      const node = path.length === 0 ? this.source.document.contents : this.source.document.getIn(path, true);
+      const range = (node as { range?: readonly number[] } | null | undefined)?.range;
+      if (range) {
+        const { line, col } = this.source.lines.linePos(range[0] ?? 0);
+        return { line: Math.max(1, line), column: Math.max(1, col) };
+      }
+      if (path.length === 0) return { line: 1, column: 1 };
+      path.pop();
+    }
+  }
+}
+
+const plain = (node: unknown): unknown => (isScalar(node) ? node.value : undefined);

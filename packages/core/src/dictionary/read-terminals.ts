@@ -1,0 +1,112 @@
+// The terminals of a model (terminals.yaml). Every code that is named must be in the dictionary.
+
+import { type FactReader, readYaml } from './fact-reader.ts';
+import type { ModelFinding } from './findings.ts';
+import type { Code } from './parameter.ts';
+import {
+  OWNERS,
+  TERMINAL_KINDS,
+  type BoardSwitch,
+  type SupplyArrangement,
+  type Terminal,
+  type TerminalChart,
+  type TerminalLink,
+} from './terminals.ts';
+
+export function readTerminals(
+  text: string,
+  known: ReadonlySet<string>,
+  findings: ModelFinding[],
+): TerminalChart | undefined {
+  const at = readYaml('terminals.yaml', text, findings);
+  if (!at) return undefined;
+  const codes = new CodeReader(known);
+  const strips = at.list('strips').map((strip) => ({
+    name: strip.text('name'),
+    terminals: strip.list('terminals').map((terminal) => readTerminal(terminal, codes)),
+  }));
+  const ids = new Set(strips.flatMap((strip) => strip.terminals.map(({ id }) => id)));
+  return {
+    strips,
+    links: at.listIfAny('links').map((link) => readLink(link, ids)),
+    switches: at.listIfAny('switches').map((each) => readSwitch(each, codes)),
+    arrangements: at.listIfAny('arrangements').map(readArrangement),
+  };
+}
+
+function readTerminal(at: FactReader, codes: CodeReader): Terminal {
+  return {
+    id: at.text('id'),
+    name: at.textIfAny('name'),
+    kind: at.oneOf('kind', TERMINAL_KINDS),
+    signal: at.textIfAny('signal'),
+    does: at.textIfAny('does'),
+    setBy: codes.ifAny(at, 'set_by'),
+    sense: at.has('sense')
+      ? {
+          code: codes.at(at.in('sense'), 'code'),
+          bit: at.in('sense').has('bit') ? at.in('sense').integer('bit') : null,
+        }
+      : null,
+    filter: codes.ifAny(at, 'filter'),
+    program: at.has('program') ? at.text('program') : null,
+    owner: at.has('owner') ? at.oneOf('owner', OWNERS) : 'drive',
+    ownedBy: at.has('owned_by')
+      ? { code: codes.at(at.in('owned_by'), 'code'), bit: at.in('owned_by').integer('bit') }
+      : null,
+  };
+}
+
+function readLink(at: FactReader, ids: ReadonlySet<string>): TerminalLink {
+  const [from = '', to = '', ...more] = at.texts('between');
+  if (more.length > 0 || !ids.has(from) || !ids.has(to)) at.missing('between', 'two terminals of this chart');
+  return { between: [from, to], factory: at.flag('factory'), why: at.text('why') };
+}
+
+function readSwitch(at: FactReader, codes: CodeReader): BoardSwitch {
+  const places = at.list('places').map((place) => ({ name: place.text('name'), does: place.text('does') }));
+  return {
+    id: at.text('id'),
+    name: at.text('name'),
+    places,
+    factory: at.oneOf(
+      'factory',
+      places.map(({ name }) => name),
+    ),
+    agreesWith: codes.ifAny(at, 'agrees_with'),
+  };
+}
+
+const readArrangement = (at: FactReader): SupplyArrangement => ({
+  name: at.text('name'),
+  logic: at.oneOf('logic', ['sourcing', 'sinking']),
+  supply: at.oneOf('supply', ['internal', 'external']),
+  factory: at.flag('factory'),
+  how: at.text('how'),
+});
+
+/** Codes of a dictionary, wherever a file names them. */
+export class CodeReader {
+  private readonly known: ReadonlySet<string>;
+
+  constructor(known: ReadonlySet<string>) {
+    this.known = known;
+  }
+
+  at(reader: FactReader, key: string): Code {
+    const text = reader.text(key);
+    if (text !== '' && !this.known.has(text)) reader.report(key, { code: 'code-unknown', text });
+    return text as Code;
+  }
+
+  ifAny(reader: FactReader, key: string): Code | null {
+    return reader.has(key) ? this.at(reader, key) : null;
+  }
+
+  listIfAny(reader: FactReader, key: string): Code[] {
+    const texts = reader.has(key) ? reader.texts(key) : [];
+    for (const text of texts.filter((each) => !this.known.has(each)))
+      reader.report(key, { code: 'code-unknown', text });
+    return texts as Code[];
+  }
+}

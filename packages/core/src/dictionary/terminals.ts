@@ -1,0 +1,82 @@
+// The terminals of a model: what each is, which parameter sets it, and under which number the drive's own user program
+// knows it. Links, board switches and supply arrangements belong to them.
+
+import type { Code } from './parameter.ts';
+
+export const TERMINAL_KINDS = [
+  'digital-input',
+  'analog-input',
+  'digital-output',
+  'relay',
+  'analog-output',
+  'safe-input',
+  'supply',
+  'common',
+  'power',
+  'brake',
+  'sensor',
+  'feedback',
+  'network',
+] as const;
+export type TerminalKind = (typeof TERMINAL_KINDS)[number];
+
+/** Who decides what the terminal does. `chosen`: the parameter in `ownedBy` decides between drive and user program. */
+export const OWNERS = ['drive', 'program', 'chosen'] as const;
+export type TerminalOwner = (typeof OWNERS)[number];
+
+export interface Terminal {
+  /** As printed at the connector. */
+  readonly id: string;
+  readonly name: string;
+  readonly kind: TerminalKind;
+  /** Electrical facts: `24 V, 6 mA`. */
+  readonly signal: string;
+  /** What it does whatever the parameters, or nothing where a parameter says it. */
+  readonly does: string;
+  readonly setBy: Code | null;
+  readonly sense: { readonly code: Code; readonly bit: number | null } | null;
+  readonly filter: Code | null;
+  readonly program: string | null;
+  readonly owner: TerminalOwner;
+  readonly ownedBy: { readonly code: Code; readonly bit: number } | null;
+}
+
+export interface TerminalStrip {
+  readonly name: string;
+  readonly terminals: readonly Terminal[];
+}
+
+/** A jumper between two terminals. */
+export interface TerminalLink {
+  readonly between: readonly [string, string];
+  readonly factory: boolean;
+  readonly why: string;
+}
+
+export interface BoardSwitch {
+  readonly id: string;
+  readonly name: string;
+  readonly places: readonly { readonly name: string; readonly does: string }[];
+  readonly factory: string;
+  /** The parameter that has to agree with the switch. */
+  readonly agreesWith: Code | null;
+}
+
+/** How the input contacts are fed. */
+export interface SupplyArrangement {
+  readonly name: string;
+  readonly logic: 'sourcing' | 'sinking';
+  readonly supply: 'internal' | 'external';
+  readonly factory: boolean;
+  readonly how: string;
+}
+
+export interface TerminalChart {
+  readonly strips: readonly TerminalStrip[];
+  readonly links: readonly TerminalLink[];
+  readonly switches: readonly BoardSwitch[];
+  readonly arrangements: readonly SupplyArrangement[];
+}
+
+export const terminalsOf = (chart: TerminalChart): readonly Terminal[] =>
+  chart.strips.flatMap((strip) => strip.terminals);
