@@ -13,7 +13,9 @@ export function BackupBar({ shown }: { shown: readonly PositionView[] }) {
   const [reason, setReason] = useState('Routine backup');
   const navigate = useNavigate();
   const chosen = shown.filter((position) => tags.has(position.tag));
-  const wanted = (chosen.length > 0 ? chosen : shown).map((position) => position.tag);
+  const offered = chosen.length > 0 ? chosen : shown;
+  const wanted = offered.filter(({ unit }) => unit.line !== null).map(({ tag }) => tag);
+  const byHand = offered.length - wanted.length;
   const start = useMutation<StartedJob, ProblemError>({
     mutationFn: () => post('backups', { positions: wanted, reason: reason.trim() }),
     onSuccess: ({ job, joined }) => {
@@ -37,7 +39,7 @@ export function BackupBar({ shown }: { shown: readonly PositionView[] }) {
         disabled={start.isPending || wanted.length === 0 || reason.trim() === ''}
         onClick={() => start.mutate()}
       >
-        Back up {chosen.length > 0 ? `${chosen.length} chosen` : `all ${shown.length}`}
+        Back up {chosen.length > 0 ? `${wanted.length} chosen` : `all ${wanted.length}`}
       </Button>
       {chosen.length > 0 ? (
         <Button weight="quiet" onClick={() => set([])}>
@@ -45,6 +47,12 @@ export function BackupBar({ shown }: { shown: readonly PositionView[] }) {
         </Button>
       ) : (
         <span className="text-sm text-soft">or choose some with the boxes</span>
+      )}
+      {byHand > 0 && (
+        <span className="text-sm text-soft">
+          {byHand === 1 ? 'One keypad-only unit is' : `${byHand} keypad-only units are`} left out: read off by
+          hand
+        </span>
       )}
       {start.error && <ProblemNotice error={start.error} />}
     </div>

@@ -4,10 +4,14 @@ import { stateOf } from './position-state.ts';
 
 const NOW = Date.parse('2026-11-24T08:00:00Z');
 
+const ON_LINE = { line: { name: 'gateway-1', address: 1 } } as PositionView['unit'];
+const BY_HAND = { line: null } as PositionView['unit'];
+
 const position = (change: Partial<PositionView>): PositionView =>
   ({
     tag: 'KL1-RD-01',
     drift: 0,
+    unit: ON_LINE,
     newestBackup: '2026-11-24T02:00:00Z',
     baselineRevision: 3,
     lastTry: { outcome: 'kept', at: '2026-11-24T02:00:00Z', text: '' },
@@ -21,6 +25,17 @@ describe('the state of a position', () => {
     ['as signed', {}, 'as-signed'],
     ['drift', { drift: 4 }, 'drift'],
     ['a missed round', { newestBackup: '2026-11-22T02:00:00Z' }, 'overdue'],
+    [
+      'a missed round of a keypad-only unit',
+      { newestBackup: '2026-11-22T02:00:00Z', unit: BY_HAND },
+      'as-signed',
+    ],
+    [
+      'a keypad-only unit read off 14 months ago',
+      { newestBackup: '2025-09-20T02:00:00Z', unit: BY_HAND },
+      'overdue',
+    ],
+    ['a try at a keypad-only unit', { lastTry: { outcome: 'no-line', at: '', text: '' } }, 'as-signed'],
     ['no backup', { newestBackup: null, drift: null }, 'overdue'],
     ['no baseline', { baselineRevision: null, drift: null }, 'unsigned'],
     ['a swapped unit', { lastTry: { outcome: 'other-serial', at: '', text: '' }, drift: 4 }, 'other-unit'],

@@ -9,46 +9,65 @@ export interface PositionState {
   readonly attention: Attention;
   readonly shape: string;
   readonly text: string;
+  /** For a tile. */
+  readonly short: string;
 }
 
 /** Rounds are nightly: with one missed, a backup is overdue. */
 const OVERDUE_HOURS = 36;
+/** A unit with only a keypad is read off by hand: once a year is what a plant manages. */
+const OVERDUE_HOURS_BY_HAND = 366 * 24;
+
+/** Ends of a try that say nothing against the unit. */
+const NO_FAILURE: readonly string[] = ['kept', 'kept-with-gaps', 'stopped', 'interrupted', 'no-line'];
 
 export function stateOf(position: PositionView, now: number = Date.now()): PositionState {
   const { lastTry, newestBackup, drift, baselineRevision } = position;
   if (lastTry?.outcome === 'other-serial' || lastTry?.outcome === 'other-model') {
-    return { kind: 'other-unit', attention: 'stop', shape: '!', text: 'Other unit answers' };
+    return {
+      kind: 'other-unit',
+      attention: 'stop',
+      shape: '!',
+      text: 'Other unit answers',
+      short: 'Other unit',
+    };
   }
-  const failed = lastTry && !['kept', 'kept-with-gaps', 'stopped', 'interrupted'].includes(lastTry.outcome);
+  const failed = lastTry && !NO_FAILURE.includes(lastTry.outcome);
   if (failed)
-    return { kind: 'silent', attention: 'stop', shape: '!', text: FAILED[lastTry.outcome] ?? 'Not read' };
-  if (newestBackup === null) return { kind: 'overdue', attention: 'look', shape: '○', text: 'No backup yet' };
-  if (now - new Date(newestBackup).getTime() > OVERDUE_HOURS * 3_600_000) {
+    return { kind: 'silent', attention: 'stop', shape: '!', ...(FAILED[lastTry.outcome] ?? NOT_READ) };
+  if (newestBackup === null)
+    return { kind: 'overdue', attention: 'look', shape: '○', text: 'No backup yet', short: 'No backup' };
+  const hours = position.unit.line ? OVERDUE_HOURS : OVERDUE_HOURS_BY_HAND;
+  if (now - new Date(newestBackup).getTime() > hours * 3_600_000) {
     return {
       kind: 'overdue',
       attention: 'look',
       shape: '○',
       text: 'Backup overdue',
+      short: 'Overdue',
     };
   }
   if (baselineRevision === null || drift === null) {
-    return { kind: 'unsigned', attention: 'look', shape: '○', text: 'No baseline' };
+    return { kind: 'unsigned', attention: 'look', shape: '○', text: 'No baseline', short: 'No baseline' };
   }
   if (drift > 0) {
     const text = drift === 1 ? '1 difference' : `${drift} differences`;
-    return { kind: 'drift', attention: 'look', shape: '◆', text };
+    return { kind: 'drift', attention: 'look', shape: '◆', text, short: text };
   }
-  return { kind: 'as-signed', attention: 'plain', shape: '✓', text: 'As signed' };
+  return { kind: 'as-signed', attention: 'plain', shape: '✓', text: 'As signed', short: 'As signed' };
 }
 
-const FAILED: Readonly<Record<string, string>> = {
-  'no-connection': 'Gateway silent',
-  'no-answer': 'Does not answer',
-  late: 'Answers too late',
-  'broke-off': 'Broke off',
-  'wrong-answer': 'Wrong answers',
-  busy: 'Busy',
-  'identity-changed': 'Changed while read',
+type Words = Pick<PositionState, 'text' | 'short'>;
+
+const NOT_READ: Words = { text: 'Not read', short: 'Not read' };
+const FAILED: Readonly<Record<string, Words>> = {
+  'no-connection': { text: 'Gateway silent', short: 'No gateway' },
+  'no-answer': { text: 'Does not answer', short: 'No answer' },
+  late: { text: 'Answers too late', short: 'Too late' },
+  'broke-off': { text: 'Broke off', short: 'Broke off' },
+  'wrong-answer': { text: 'Wrong answers', short: 'Wrong' },
+  busy: { text: 'Busy', short: 'Busy' },
+  'identity-changed': { text: 'Changed while read', short: 'Changed' },
 };
 
 export const STATE_NAMES: Readonly<Record<PositionState['kind'], string>> = {

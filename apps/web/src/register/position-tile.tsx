@@ -21,34 +21,34 @@ export function PositionTile({ position, mayChoose }: { position: PositionView; 
       className={`relative rounded border ${GROUNDS[state.attention]} ${ring}`}
       data-position={position.tag}
     >
-      <Link to={`/positions/${position.tag}`} className="block px-3 py-2 pr-12 hover:underline">
-        <div className="font-mono font-semibold">{position.tag}</div>
-        <div className="truncate text-sm" title={position.duty}>
+      <Link to={`/positions/${position.tag}`} className="block px-2 py-1 hover:underline max-lg:py-2.5">
+        <div className="font-mono text-sm font-semibold">{position.tag}</div>
+        <div className="truncate text-xs" title={position.duty}>
           {position.duty}
         </div>
-        <div className="mt-1 flex gap-1.5 text-sm">
+        <div className="mt-0.5 flex gap-1 text-xs">
           <span
             aria-hidden="true"
-            className={`w-3.5 shrink-0 text-center font-bold ${state.attention === 'stop' ? 'text-stop' : ''}`}
+            className={`w-3 shrink-0 text-center font-bold ${state.attention === 'stop' ? 'text-stop' : ''}`}
           >
             {state.shape}
           </span>
-          <span className={`truncate ${state.attention === 'plain' ? 'text-soft' : 'font-semibold'}`}>
-            {state.text}
-          </span>
           <span
-            className="-mr-9 ml-auto shrink-0 text-xs leading-5 text-soft"
-            title="Age of the newest backup"
+            title={state.text}
+            className={`truncate ${state.attention === 'plain' ? 'text-soft' : 'font-semibold'}`}
           >
+            {state.short}
+          </span>
+          <span className="ml-auto shrink-0 text-soft" title="Age of the newest backup">
             {position.newestBackup ? showSpan(position.newestBackup) : 'never'}
           </span>
         </div>
       </Link>
       {mayChoose && (
-        <label className="absolute top-0 right-0 grid size-11 place-items-center">
+        <label className="absolute top-0 right-0 grid size-8 place-items-center max-lg:size-12">
           <input
             type="checkbox"
-            className="size-4.5 accent-plum"
+            className="size-4 accent-plum"
             checked={chosen}
             onChange={() => toggle(position.tag)}
             aria-label={`Choose ${position.tag}`}

@@ -1,4 +1,4 @@
-import type { PositionView } from '@drive-keep/api';
+import type { AreaView, PositionView } from '@drive-keep/api';
 import { useSearchParams } from 'react-router';
 import { useRegister, useSession } from '../api/queries.ts';
 import { ProblemNotice } from '../ui/notice.tsx';
@@ -30,21 +30,40 @@ export function RegisterPage() {
         <p className="mt-6">No positions yet. They come with the plant list of an engineer.</p>
       )}
       {register.areas.map((area) => (
-        <section key={area.name} className="mt-5">
-          <h2 className="border-b border-rule pb-1 text-lg font-semibold">{area.name}</h2>
-          {area.machines.map((machine) => (
-            <div key={machine.name} className="mt-3 grid gap-x-4 gap-y-2 md:grid-cols-[9rem_1fr]">
-              <h3 className="pt-2 text-soft">{machine.name}</h3>
-              <div className="grid grid-cols-[repeat(auto-fill,minmax(11.5rem,1fr))] gap-2.5">
-                {machine.positions.filter(shown).map((position) => (
-                  <PositionTile key={position.tag} position={position} mayChoose={mayChoose} />
-                ))}
-              </div>
-            </div>
-          ))}
-        </section>
+        <AreaRow key={area.name} area={area} shown={shown} mayChoose={mayChoose} />
       ))}
     </Page>
+  );
+}
+
+/** One area in one flow of tiles; the name of a machine stands above its first. */
+function AreaRow({
+  area,
+  shown,
+  mayChoose,
+}: {
+  area: AreaView;
+  shown: (position: PositionView) => boolean;
+  mayChoose: boolean;
+}) {
+  const machines = area.machines
+    .map(({ name, positions }) => ({ name, positions: positions.filter(shown) }))
+    .filter(({ positions }) => positions.length > 0);
+  if (machines.length === 0) return null;
+  return (
+    <section className="mt-2 grid gap-x-3 border-t border-rule pt-1 md:grid-cols-[6.5rem_1fr]">
+      <h2 className="pt-4 font-semibold">{area.name}</h2>
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(8.2rem,1fr))] gap-x-2 gap-y-1">
+        {machines.flatMap(({ name, positions }) =>
+          positions.map((position, at) => (
+            <div key={position.tag}>
+              <div className="h-4 truncate text-xs text-soft">{at === 0 ? name : ''}</div>
+              <PositionTile position={position} mayChoose={mayChoose} />
+            </div>
+          )),
+        )}
+      </div>
+    </section>
   );
 }
 
