@@ -10,7 +10,11 @@ import { BackupRun } from './backup/backup-run.service.ts';
 import { BackupsController } from './backup/backups.controller.ts';
 import { Dictionaries } from './catalogue/dictionaries.service.ts';
 import { DictionariesController } from './catalogue/dictionaries.controller.ts';
+import { LookUpsController } from './catalogue/look-ups.controller.ts';
+import { LookUps } from './catalogue/look-ups.service.ts';
 import { ModelImport } from './catalogue/model-import.ts';
+import { OwnModelsController } from './catalogue/own-models.controller.ts';
+import { OwnModels } from './catalogue/own-models.service.ts';
 import { ComparisonController } from './compare/comparison.controller.ts';
 import { ReferencedSets } from './compare/referenced-sets.service.ts';
 import { DemoPlant } from './demo/demo-plant.service.ts';
@@ -25,6 +29,8 @@ import { Jobs } from './jobs/jobs.service.ts';
 import { LineLock } from './line/line-lock.ts';
 import { LogbookController } from './logbook/logbook.controller.ts';
 import { Logbook } from './logbook/logbook.service.ts';
+import { NewPositionsController } from './register/new-positions.controller.ts';
+import { NewPositions } from './register/new-positions.service.ts';
 import { RegisterController } from './register/register.controller.ts';
 import { Register } from './register/register.service.ts';
 import { Backups } from './sets/backups.service.ts';
@@ -59,6 +65,9 @@ export class AppModule {
         ImportsController,
         JobsController,
         LogbookController,
+        LookUpsController,
+        NewPositionsController,
+        OwnModelsController,
         RegisterController,
         SessionController,
         WritePlansController,
@@ -79,7 +88,10 @@ export class AppModule {
         Jobs,
         LineLock,
         Logbook,
+        LookUps,
         ModelImport,
+        NewPositions,
+        OwnModels,
         ReferencedSets,
         Register,
         SetExport,

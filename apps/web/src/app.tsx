@@ -42,6 +42,24 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./models/model-page.tsx')).ModelPage }),
       },
       {
+        path: 'models/new',
+        lazy: async () => ({ Component: (await import('./models/own-model-page.tsx')).OwnModelPage }),
+      },
+      {
+        path: 'models/:id/changes',
+        lazy: async () => ({ Component: (await import('./models/changes-page.tsx')).ChangesPage }),
+      },
+      {
+        path: 'look-up',
+        lazy: async () => ({ Component: (await import('./look-up/look-up-page.tsx')).LookUpPage }),
+      },
+      {
+        path: 'positions/new',
+        lazy: async () => ({
+          Component: (await import('./register/new-position-page.tsx')).NewPositionPage,
+        }),
+      },
+      {
         path: 'logbook',
         lazy: async () => ({ Component: (await import('./logbook/logbook-page.tsx')).LogbookPage }),
       },

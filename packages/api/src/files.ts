@@ -1,9 +1,15 @@
 /** What would be kept, before anything is. */
 export interface ImportPreview {
   readonly fileName: string;
-  readonly kind: 'csv' | 'json';
+  readonly kind: 'csv' | 'json' | 'xlsx' | 'dcf';
   readonly dictionary: string;
+  /** Maker and name of the position's model. */
+  readonly model: string;
+  /** Models to which codes of the file belong that this one does not know. */
+  readonly likelyModels: readonly string[];
   readonly parameters: number;
+  /** Settings that the model has. */
+  readonly expected: number;
   readonly hash: string;
   /** The kept backup with the same content, if there is one. */
   readonly sameAs: string | null;

@@ -27,10 +27,10 @@ class StartBackupBody {
   reason: string;
 }
 
-const FORMATS = ['json', 'csv'] as const;
+const FORMATS = ['json', 'csv', 'xlsx', 'dcf'] as const;
 
 class FileQuery {
-  @ApiPropertyOptional({ enum: FORMATS }) @IsIn(FORMATS) format: 'json' | 'csv';
+  @ApiPropertyOptional({ enum: FORMATS }) @IsIn(FORMATS) format: (typeof FORMATS)[number];
 }
 
 @ApiTags('backups')
@@ -57,7 +57,10 @@ export class BackupsController {
     @Person() person: Account,
     @Res() response: Response,
   ): Promise<void> {
-    const { name, type, text } = await this.files.write(id, format, person);
-    response.attachment(name).type(type).send(text);
+    const { name, type, content } = await this.files.write(id, format, person);
+    response
+      .attachment(name)
+      .type(type)
+      .send(typeof content === 'string' ? content : Buffer.from(content));
   }
 }

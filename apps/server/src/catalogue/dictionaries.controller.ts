@@ -1,7 +1,18 @@
-import { Controller, Get, Header, Param } from '@nestjs/common';
-import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import type { Dictionary } from '@drive-keep/core/dictionary';
+import { Controller, Get, Header, Param, Query } from '@nestjs/common';
+import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
+import type { DictionaryChanges, ModelListing } from '@drive-keep/api';
+import { compareVersions, type Dictionary } from '@drive-keep/core/dictionary';
+import { IsString, MaxLength, MinLength } from 'class-validator';
+import { ProblemException } from '../problems/problem.ts';
 import { Dictionaries } from './dictionaries.service.ts';
+
+class ChangesQuery {
+  @ApiProperty({ description: 'id of another dictionary of the same model' })
+  @IsString()
+  @MinLength(1)
+  @MaxLength(80)
+  since: string;
+}
 
 @ApiTags('models')
 @Controller('dictionaries')
@@ -10,9 +21,8 @@ export class DictionariesController {
 
   @Get()
   @ApiOperation({ summary: 'All dictionaries that are kept' })
-  async list(): Promise<object[]> {
-    const all = await this.dictionaries.all();
-    return all.map(({ id, model, version, maker, name }) => ({ id, model, version, maker, name }));
+  list(): Promise<readonly ModelListing[]> {
+    return this.dictionaries.listing();
   }
 
   @Get(':id')
@@ -20,5 +30,16 @@ export class DictionariesController {
   @ApiOperation({ summary: 'One dictionary with all its parameters; it never changes under its id' })
   get(@Param('id') id: string): Promise<Dictionary> {
     return this.dictionaries.get(id);
+  }
+
+  @Get(':id/changes')
+  @ApiOperation({ summary: 'What was added, taken away and changed since another version' })
+  async changes(@Param('id') id: string, @Query() { since }: ChangesQuery): Promise<DictionaryChanges> {
+    const [before, after] = await Promise.all([this.dictionaries.get(since), this.dictionaries.get(id)]);
+    if (before.model !== after.model) {
+      const detail = `${since} and ${id} are different models; only versions of one model are compared here.`;
+      throw new ProblemException(422, 'different-models', detail);
+    }
+    return { before: since, after: id, ...compareVersions(before, after) };
   }
 }

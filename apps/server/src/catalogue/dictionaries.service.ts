@@ -1,7 +1,14 @@
 // Dictionaries by id. They are read from their original files once and then kept, as they never change.
 
 import { Injectable } from '@nestjs/common';
-import { readModel, type Dictionary, type LineFacts, type ModelFiles } from '@drive-keep/core/dictionary';
+import type { ModelListing } from '@drive-keep/api';
+import {
+  readModel,
+  terminalsOf,
+  type Dictionary,
+  type LineFacts,
+  type ModelFiles,
+} from '@drive-keep/core/dictionary';
 import { DataSource } from 'typeorm';
 import { notFound } from '../problems/problem.ts';
 import { StoredDictionary } from './dictionary.entity.ts';
@@ -23,6 +30,35 @@ export class Dictionaries {
     return read.value;
   }
 
+  async listing(): Promise<readonly ModelListing[]> {
+    const used: { id: string; positions: string }[] = await this.dataSource.query(
+      'select dictionary_id as id, count(*) as positions from unit where removed_at is null group by 1',
+    );
+    const positions = new Map(used.map(({ id, positions: count }) => [id, Number(count)]));
+    const all = await this.all();
+    return Promise.all(
+      all.map(async ({ id, importedBy }) => {
+        const { model, version, maker, name, about, firmware, parameters, terminals, line } =
+          await this.get(id);
+        return {
+          ...{ id, model, version, maker, name, about, firmware, importedBy },
+          parameters: parameters.length,
+          terminals: terminals ? terminalsOf(terminals).length : 0,
+          hasLine: line !== null,
+          positions: positions.get(id) ?? 0,
+        };
+      }),
+    );
+  }
+
+  /** The newest version of each model. */
+  async newest(): Promise<readonly Dictionary[]> {
+    const newest = new Map<string, string>();
+    for (const { model, id } of await this.all()) if (!newest.has(model)) newest.set(model, id);
+    return Promise.all([...newest.values()].map((id) => this.get(id)));
+  }
+
+  /** By maker and name, the newest version of a model first. */
   async all(): Promise<readonly StoredDictionary[]> {
     return this.dataSource
       .getRepository(StoredDictionary)

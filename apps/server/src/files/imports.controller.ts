@@ -5,11 +5,8 @@ import type { ImportedBackup, ImportPreview } from '@drive-keep/api';
 import { Matches } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
-import { ProblemException } from '../problems/problem.ts';
-import { SetImport, type UploadedText } from './set-import.service.ts';
-
-/** A set of 2000 parameters is 300 kB; everything near this limit is another kind of file. */
-const MOST_BYTES = 5_000_000;
+import { SetImport } from './set-import.service.ts';
+import { givenFile, MOST_BYTES, type UploadedFile as SentFile } from './uploaded-file.ts';
 
 const upload = () => FileInterceptor('file', { limits: { fileSize: MOST_BYTES, files: 1, fields: 4 } });
 
@@ -18,6 +15,8 @@ class KeepBody {
   @Matches(/^sha256:[0-9a-f]{64}$/)
   hash: string;
 }
+
+const WANTED = 'a JSON, CSV, XLSX or DCF file';
 
 const FILE_SCHEMA = {
   schema: { type: 'object', properties: { file: { type: 'string', format: 'binary' } } },
@@ -35,8 +34,8 @@ export class ImportsController {
   @ApiConsumes('multipart/form-data')
   @ApiBody(FILE_SCHEMA)
   @ApiOperation({ summary: 'What a file holds and what is wrong with it; nothing is kept' })
-  preview(@Param('tag') tag: string, @UploadedFile() file: UploadedText | undefined): Promise<ImportPreview> {
-    return this.imports.preview(tag, given(file));
+  preview(@Param('tag') tag: string, @UploadedFile() file: SentFile | undefined): Promise<ImportPreview> {
+    return this.imports.preview(tag, givenFile(file, WANTED));
   }
 
   @Post()
@@ -46,15 +45,10 @@ export class ImportsController {
   @ApiOperation({ summary: 'Keep the file that was previewed' })
   keep(
     @Param('tag') tag: string,
-    @UploadedFile() file: UploadedText | undefined,
+    @UploadedFile() file: SentFile | undefined,
     @Body() { hash }: KeepBody,
     @Person() person: Account,
   ): Promise<ImportedBackup> {
-    return this.imports.keep(tag, given(file), hash, person);
+    return this.imports.keep(tag, givenFile(file, WANTED), hash, person);
   }
-}
-
-function given(file: UploadedText | undefined): UploadedText {
-  if (file) return file;
-  throw new ProblemException(400, 'file-missing', 'No file was sent. Choose a JSON or CSV file.');
 }

@@ -1,17 +1,29 @@
-// Sets leave as files: JSON by the published schema, CSV for spreadsheets.
+// Sets leave as files: JSON by the published schema, CSV and XLSX for spreadsheets, DCF for other tools (CiA 306).
 
 import { Injectable } from '@nestjs/common';
-import { writeSetCsv, writeSetJson } from '@drive-keep/core/formats';
+import type { Dictionary } from '@drive-keep/core/dictionary';
+import {
+  SET_CSV_COLUMNS,
+  setRows,
+  writeSetCsv,
+  writeSetDcf,
+  writeSetJson,
+  type SetFileKind,
+  type SetOrigin,
+} from '@drive-keep/core/formats';
+import { hashOf, type ParameterSet } from '@drive-keep/core/sets';
+import { assertNever } from '@drive-keep/core/values';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { Backups } from '../sets/backups.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
+import { writeSheets } from './spreadsheet.ts';
 
 export interface WrittenFile {
   readonly name: string;
   readonly type: string;
-  readonly text: string;
+  readonly content: string | Uint8Array;
 }
 
 @Injectable()
@@ -23,7 +35,7 @@ export class SetExport {
     private readonly logbook: Logbook,
   ) {}
 
-  async write(backupId: string, format: 'json' | 'csv', { person }: Account): Promise<WrittenFile> {
+  async write(backupId: string, format: SetFileKind, { person }: Account): Promise<WrittenFile> {
     const backup = await this.backups.get(backupId);
     const set = await this.contents.get(backup.contentHash);
     const dictionary = await this.dictionaries.get(set.dictionary);
@@ -36,9 +48,7 @@ export class SetExport {
       tag,
       text: `Exported a backup as ${format.toUpperCase()}: ${name}.`,
     });
-    if (format === 'csv')
-      return { name, type: 'text/csv; charset=utf-8', text: writeSetCsv(dictionary, set) };
-    const text = writeSetJson(dictionary, set, {
+    const origin: SetOrigin = {
       position: tag,
       serial: String(backup.serial),
       firmware: backup.firmware,
@@ -48,7 +58,68 @@ export class SetExport {
       takenBy: backup.takenBy,
       how: backup.how,
       reason: backup.reason,
-    });
-    return { name, type: 'application/json; charset=utf-8', text };
+    };
+    return { name, type: TYPES[format], content: await writeAs(format, dictionary, set, origin) };
   }
 }
+
+const TYPES: Readonly<Record<SetFileKind, string>> = {
+  json: 'application/json; charset=utf-8',
+  csv: 'text/csv; charset=utf-8',
+  dcf: 'text/plain; charset=utf-8',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+};
+
+async function writeAs(
+  format: SetFileKind,
+  dictionary: Dictionary,
+  set: ParameterSet,
+  origin: SetOrigin,
+): Promise<string | Uint8Array> {
+  switch (format) {
+    case 'csv':
+      return writeSetCsv(dictionary, set);
+    case 'json':
+      return writeSetJson(dictionary, set, origin);
+    case 'dcf':
+      return writeSetDcf(dictionary, set, origin);
+    case 'xlsx':
+      return writeSpreadsheet(dictionary, set, origin);
+    default:
+      return assertNever(format);
+  }
+}
+
+/** The widths in characters that the columns of a set need. */
+const WIDTHS: Readonly<Record<(typeof SET_CSV_COLUMNS)[number], number>> = {
+  dictionary: 18,
+  code: 10,
+  name: 32,
+  value: 14,
+  unit: 8,
+  text: 28,
+  raw: 12,
+  unreadable: 12,
+};
+
+/** Every cell is text: a spreadsheet program must not make a date of a code or cut a zero off a value. */
+const writeSpreadsheet = (
+  dictionary: Dictionary,
+  set: ParameterSet,
+  origin: SetOrigin,
+): Promise<Uint8Array> =>
+  writeSheets([
+    {
+      name: 'Parameters',
+      columns: SET_CSV_COLUMNS.map((heading) => ({ heading, width: WIDTHS[heading] })),
+      rows: setRows(dictionary, set),
+    },
+    {
+      name: 'About',
+      columns: [
+        { heading: 'what', width: 16 },
+        { heading: 'is', width: 72 },
+      ],
+      rows: [...Object.entries(origin), ['dictionary', set.dictionary], ['hash', hashOf(set)]],
+    },
+  ]);

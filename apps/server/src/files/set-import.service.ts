@@ -2,8 +2,15 @@
 
 import { Injectable } from '@nestjs/common';
 import type { ImportedBackup, ImportPreview } from '@drive-keep/api';
-import { factsOf, type Dictionary } from '@drive-keep/core/dictionary';
-import { describeSetFinding, kindOfText, readSet, type ReadSet } from '@drive-keep/core/formats';
+import { factsOf, findParameter, isNoise, type Dictionary } from '@drive-keep/core/dictionary';
+import {
+  describeSetFinding,
+  kindOfText,
+  readSet,
+  readSetTable,
+  type ReadSet,
+  type SetFileKind,
+} from '@drive-keep/core/formats';
 import { hashOf } from '@drive-keep/core/sets';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
@@ -12,11 +19,7 @@ import { Logbook } from '../logbook/logbook.service.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { Backups } from '../sets/backups.service.ts';
-
-export interface UploadedText {
-  readonly originalname: string;
-  readonly buffer: Buffer;
-}
+import { contentOf, type UploadedFile } from './uploaded-file.ts';
 
 /** Findings told at the most: whoever has more has the wrong file. */
 const MOST_FINDINGS = 200;
@@ -31,7 +34,7 @@ export class SetImport {
     private readonly logbook: Logbook,
   ) {}
 
-  async preview(tag: string, file: UploadedText): Promise<ImportPreview> {
+  async preview(tag: string, file: UploadedFile): Promise<ImportPreview> {
     const at = await this.register.unitAt(tag);
     const { dictionary, read, kind } = await this.read(at, file);
     const hash = hashOf(read.set);
@@ -40,7 +43,10 @@ export class SetImport {
       fileName: file.originalname,
       kind,
       dictionary: dictionary.id,
+      model: `${dictionary.maker} ${dictionary.name}`,
+      likelyModels: await this.likelyModels(read, dictionary),
       parameters: read.set.readings.size,
+      expected: dictionary.parameters.filter((parameter) => !isNoise(parameter)).length,
       hash,
       sameAs: same?.takenAt.toISOString() ?? null,
       acceptable: !stops(read),
@@ -54,7 +60,7 @@ export class SetImport {
 
   async keep(
     tag: string,
-    file: UploadedText,
+    file: UploadedFile,
     seenHash: string,
     { person }: Account,
   ): Promise<ImportedBackup> {
@@ -86,30 +92,37 @@ export class SetImport {
     });
   }
 
-  private async read({ unit }: PositionWithUnit, file: UploadedText) {
+  private async read({ unit }: PositionWithUnit, file: UploadedFile): Promise<ReadFile> {
     const dictionary = await this.dictionaries.get(unit.dictionaryId);
-    const text = decode(file.buffer);
-    const kind = kindOfText(text);
-    const read = readSet(kind, text, dictionary, factsOf(dictionary, unit) ?? {});
-    return { dictionary, read, kind };
+    const facts = factsOf(dictionary, unit) ?? {};
+    const content = await contentOf(file);
+    if (content.kind === 'sheet') {
+      return { dictionary, kind: 'xlsx', read: readSetTable(content.table, dictionary, facts) };
+    }
+    const kind = kindOfText(content.text);
+    return { dictionary, kind, read: readSet(kind, content.text, dictionary, facts) };
+  }
+
+  /** Other models that have the codes which this position's model does not know. */
+  private async likelyModels(read: ReadSet, own: Dictionary): Promise<readonly string[]> {
+    const unknown = read.findings.flatMap((finding) =>
+      finding.code === 'code-unknown' ? [finding.text] : [],
+    );
+    if (unknown.length === 0) return [];
+    const all = await this.dictionaries.newest();
+    return all
+      .filter((other) => other.id !== own.id)
+      .map((other) => ({ other, known: unknown.filter((code) => findParameter(other, code)).length }))
+      .filter(({ known }) => known * 2 > unknown.length)
+      .sort((a, b) => b.known - a.known)
+      .map(({ other }) => `${other.maker} ${other.name}`);
   }
 }
 
-/** UTF-8 only: a wrong guess at the encoding would change texts without anybody noticing. */
-function decode(bytes: Buffer): string {
-  const utf16 = (bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff);
-  try {
-    const text = utf16 ? undefined : new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-    if (text !== undefined && !text.includes('\u0000')) return text;
-  } catch {
-    // Falls through to the problem below.
-  }
-  const found = utf16 ? 'The file is UTF-16' : 'The file is not text in UTF-8';
-  throw new ProblemException(
-    422,
-    'encoding',
-    `${found}. Save it as "CSV UTF-8" and choose it again. Nothing was kept.`,
-  );
+interface ReadFile {
+  readonly dictionary: Dictionary;
+  readonly kind: SetFileKind;
+  readonly read: ReadSet;
 }
 
 const stops = (read: ReadSet): boolean => read.findings.some((finding) => finding.severity === 'stop');

@@ -2,12 +2,16 @@
 
 import type {
   ComparisonView,
+  DictionaryChanges,
   HistoryView,
   JobView,
   LogbookPage,
+  LookUpView,
+  ModelListing,
   ParameterStep,
   PositionDetailView,
   RegisterView,
+  SameMeaningView,
   SessionView,
   WritePlanView,
 } from '@drive-keep/api';
@@ -47,8 +51,20 @@ export const useWritePlan = (id: string) =>
       query.state.data?.state === 'writing' ? 400 : false,
   });
 export const useLogbook = (query: string) => useGet<LogbookPage>(`logbook?${query}`);
-export const useDictionaries = () =>
-  useGet<readonly { id: string; maker: string; name: string; version: number }[]>('dictionaries');
+export const useModels = () => useGet<readonly ModelListing[]>('dictionaries');
+export const useDictionaryChanges = (id: string, since: string) =>
+  useGet<DictionaryChanges>(`dictionaries/${id}/changes?since=${since}`, { enabled: since !== '' });
+export const useLookUp = (find: string, position = '') =>
+  useGet<readonly LookUpView[]>(
+    `look-up?${new URLSearchParams({ find, ...(position === '' ? {} : { position }) }).toString()}`,
+    { enabled: find.trim() !== '', placeholderData: (before: unknown) => before },
+  );
+export const useSameMeaning = (dictionary: string, code: string) =>
+  useGet<readonly SameMeaningView[]>(
+    `look-up/same-meaning?${new URLSearchParams({ dictionary, code }).toString()}`,
+    { staleTime: 60_000 },
+  );
+export const useLines = () => useGet<readonly string[]>('lines');
 export const useDictionary = (id: string | undefined) =>
   useGet<Dictionary>(`dictionaries/${id ?? ''}`, { enabled: id !== undefined, staleTime: Infinity });
 

@@ -7,6 +7,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { forgetPositions } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { Findings } from '../ui/findings.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
@@ -45,18 +46,19 @@ export function ImportPage() {
         <input
           type="file"
           aria-label="File with a parameter set"
-          accept=".json,.csv,.txt,application/json,text/csv"
+          accept=".json,.csv,.txt,.xlsx,.dcf"
           onChange={(event) => choose(event.target.files?.[0])}
           className="block w-full rounded border border-rule bg-sheet p-2 file:mr-3 file:rounded file:border-0 file:bg-plum-wash file:px-3 file:py-2"
         />
         <p className="mt-1 text-sm text-soft">
-          JSON or CSV, as Drive Keep saves them, or a CSV of your own with “code” and “value”; up to 5 MB.
+          JSON, CSV, XLSX or DCF, as Drive Keep saves them, or a table of your own with “code” and “value”; up
+          to 5 MB.
         </p>
       </SheetPart>
       {preview.error && <ProblemNotice error={preview.error} />}
       {preview.data && (
         <>
-          <Findings preview={preview.data} />
+          <FileContent preview={preview.data} />
           <SheetPart name="Keep" state={preview.data.acceptable ? 'ready' : 'not possible'}>
             <Button
               weight="main"
@@ -73,14 +75,19 @@ export function ImportPage() {
   );
 }
 
-function Findings({ preview }: { preview: ImportPreview }) {
+function FileContent({ preview }: { preview: ImportPreview }) {
   const stops = preview.findings.filter((finding) => finding.severity === 'stop').length;
   return (
     <SheetPart name="What it holds" state={preview.kind.toUpperCase()}>
       <p>
-        {preview.parameters} parameters for {preview.dictionary}.{' '}
+        {preview.parameters} of {preview.expected} parameters for {preview.model} ({preview.dictionary}).{' '}
         {preview.sameAs && <b>Same content as the backup of {showTime(preview.sameAs)}.</b>}
       </p>
+      {preview.likelyModels.length > 0 && (
+        <p className="mt-1">
+          <b>The codes are those of {preview.likelyModels.join(' or ')}.</b> Is this the right position?
+        </p>
+      )}
       {preview.acceptable && <p className="font-mono text-xs break-all text-soft">{preview.hash}</p>}
       {stops > 0 && (
         <div className="mt-2">
@@ -89,19 +96,7 @@ function Findings({ preview }: { preview: ImportPreview }) {
           </Notice>
         </div>
       )}
-      {preview.findings.length > 0 && (
-        <ul className="mt-2">
-          {preview.findings.map((finding) => (
-            <li
-              key={`${finding.line} ${finding.text}`}
-              className={`mb-1 border-l-4 px-3 py-1 ${finding.severity === 'stop' ? 'border-stop bg-stop-wash' : 'border-look bg-look-wash'}`}
-            >
-              <span className="mr-2 text-sm text-soft">line {finding.line}</span>
-              {finding.text}
-            </li>
-          ))}
-        </ul>
-      )}
+      <Findings findings={preview.findings} />
     </SheetPart>
   );
 }

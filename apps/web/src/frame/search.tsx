@@ -1,10 +1,9 @@
 // One field for everything: tags, duties, serial numbers, parameter codes and words. Ctrl K opens it.
 
-import { findParameter, type Parameter } from '@drive-keep/core/dictionary';
 import { Dialog } from 'radix-ui';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useDictionaries, useDictionary, useRegister } from '../api/queries.ts';
+import { useLookUp, useRegister } from '../api/queries.ts';
 
 interface Hit {
   readonly key: string;
@@ -14,6 +13,8 @@ interface Hit {
 }
 
 const MOST_HITS = 12;
+/** So that a common word leaves room for parameters. */
+const MOST_POSITIONS = 6;
 
 export function Search() {
   const [open, setOpen] = useState(false);
@@ -96,37 +97,36 @@ function SearchBox({ close }: { close: () => void }) {
   );
 }
 
+/** Positions by tag, duty and serial number; parameters of all models as the look-up ranks them. */
 function useHits(text: string): readonly Hit[] {
   const { data: register } = useRegister();
-  const { data: dictionaries } = useDictionaries();
-  const { data: dictionary } = useDictionary(dictionaries?.[0]?.id);
+  const { data: found } = useLookUp(text);
   return useMemo(() => {
     const words = text
       .toLowerCase()
       .split(/\s+/)
       .filter((word) => word !== '');
     if (words.length === 0) return [];
-    const matches = (haystack: string) => words.every((word) => haystack.toLowerCase().includes(word));
     const positions = (register?.areas ?? [])
       .flatMap((area) => area.machines.flatMap((machine) => machine.positions))
-      .filter(({ tag, duty, unit }) => matches(`${tag} ${duty} ${unit.serial}`))
+      .filter(({ tag, duty, unit }) => {
+        const known = `${tag} ${duty} ${unit.serial}`.toLowerCase();
+        return words.every((word) => known.includes(word));
+      })
+      .slice(0, MOST_POSITIONS)
       .map(({ tag, duty, unit }) => ({
         key: tag,
         to: `/positions/${tag}`,
         head: tag,
         text: `${duty} · serial ${unit.serial}`,
       }));
-    const exact = dictionary && findParameter(dictionary, text.toUpperCase());
-    const others = (dictionary?.parameters ?? []).filter((each) => each !== exact && matches(wordsOf(each)));
-    const parameters = [...(exact ? [exact] : []), ...others].map((each) => ({
-      key: each.code,
-      to: `/models/${dictionary?.id ?? ''}?find=${encodeURIComponent(each.code)}`,
-      head: each.code,
-      text: `${each.name} · ${dictionary?.name ?? ''}`,
+    const parameters = (found ?? []).map(({ dictionary, model, parameter }) => ({
+      key: `${dictionary} ${parameter.code}`,
+      to: `/models/${dictionary}?find=${encodeURIComponent(parameter.code)}`,
+      head: parameter.code,
+      text: `${parameter.name} · ${model}`,
     }));
+    const exact = parameters.some(({ head }) => head.toLowerCase() === text.trim().toLowerCase());
     return (exact ? [...parameters, ...positions] : [...positions, ...parameters]).slice(0, MOST_HITS);
-  }, [text, register, dictionary]);
+  }, [text, register, found]);
 }
-
-const wordsOf = ({ code, name, otherNames, description }: Parameter): string =>
-  [code, name, ...otherNames, description].join(' ');

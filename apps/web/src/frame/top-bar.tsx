@@ -8,6 +8,7 @@ import { Search } from './search.tsx';
 const PLACES = [
   { to: '/', name: 'Register' },
   { to: '/jobs', name: 'Work' },
+  { to: '/look-up', name: 'Look-up' },
   { to: '/models', name: 'Models' },
   { to: '/logbook', name: 'Logbook' },
 ] as const;

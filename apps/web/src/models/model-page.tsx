@@ -1,18 +1,17 @@
-// A model's dictionary as a readable list, in the order of its menus; for looking things up without a drive.
+// A model, for looking things up without a drive: its parameters, its terminals, its ratings, and how it works.
 
-import {
-  rawOfBound,
-  type Bound,
-  type Dictionary,
-  type Facts,
-  type Parameter,
-} from '@drive-keep/core/dictionary';
-import { showRaw } from '@drive-keep/core/values';
+import type { Dictionary } from '@drive-keep/core/dictionary';
 import { useParams, useSearchParams } from 'react-router';
 import { useDictionary } from '../api/queries.ts';
 import { AddressField } from '../ui/address-inputs.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
+import { HowItWorks, Ratings } from './model-facts.tsx';
+import { matches, ParameterList, type Sorting } from './parameter-list.tsx';
+import { TerminalCharts } from './terminal-chart.tsx';
+
+type Part = 'parameters' | 'terminals' | 'ratings' | 'ways';
+type Change = (key: string, value: string) => void;
 
 export function ModelPage() {
   const { id = '' } = useParams();
@@ -20,10 +19,7 @@ export function ModelPage() {
   const { data: dictionary, error } = useDictionary(id);
   if (error) return <ProblemNotice error={error} />;
   if (!dictionary) return null;
-  const find = params.get('find') ?? '';
-  const rating = dictionary.ratings.find((each) => each.id === params.get('rating')) ?? dictionary.ratings[0];
-  const region = dictionary.regions.find((each) => each.id === params.get('region')) ?? dictionary.regions[0];
-  const set = (key: string, value: string) =>
+  const change: Change = (key, value) =>
     setParams(
       (before) => {
         const next = new URLSearchParams(before);
@@ -33,20 +29,76 @@ export function ModelPage() {
       },
       { replace: true },
     );
-  const shown = dictionary.parameters.filter((parameter) => matches(parameter, find));
+  const part = (params.get('part') ?? 'parameters') as Part;
   return (
     <Page title={dictionary.name}>
       <h1 className="text-2xl font-semibold">
         {dictionary.maker} {dictionary.name}
       </h1>
       <p className="text-soft">
-        {dictionary.about} Firmware {dictionary.firmware.from} to {dictionary.firmware.to},{' '}
-        {dictionary.parameters.length} parameters.
+        {dictionary.about} Firmware {dictionary.firmware.from} to {dictionary.firmware.to}, dictionary version{' '}
+        {dictionary.version}.
       </p>
-      <div className="sticky top-0 mt-3 flex flex-wrap gap-3 bg-ground py-2">
+      <PartChoice dictionary={dictionary} part={part} change={change} />
+      <ModelPart dictionary={dictionary} part={part} params={params} change={change} />
+    </Page>
+  );
+}
+
+function PartChoice({ dictionary, part, change }: { dictionary: Dictionary; part: Part; change: Change }) {
+  const parts: readonly { key: Part; name: string }[] = [
+    { key: 'parameters', name: `${dictionary.parameters.length} parameters` },
+    ...(dictionary.terminals ? [{ key: 'terminals' as const, name: 'Terminals' }] : []),
+    {
+      key: 'ratings',
+      name: dictionary.ratings.length === 1 ? 'Rating' : `${dictionary.ratings.length} ratings`,
+    },
+    { key: 'ways', name: 'How it works' },
+  ];
+  return (
+    <div role="group" aria-label="Part of the model" className="mt-3 flex flex-wrap gap-1.5">
+      {parts.map(({ key, name }) => (
+        <button
+          key={key}
+          type="button"
+          aria-pressed={key === part}
+          onClick={() => change('part', key === 'parameters' ? '' : key)}
+          className={`rounded-full border px-3 py-0.5 max-lg:py-2.5 ${key === part ? 'border-plum bg-plum-wash font-semibold' : 'border-rule bg-sheet'}`}
+        >
+          {name}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function ModelPart({
+  dictionary,
+  part,
+  params,
+  change,
+}: {
+  dictionary: Dictionary;
+  part: Part;
+  params: URLSearchParams;
+  change: Change;
+}) {
+  const rating = dictionary.ratings.find(({ id }) => id === params.get('rating')) ?? dictionary.ratings[0];
+  const region = dictionary.regions.find(({ id }) => id === params.get('region')) ?? dictionary.regions[0];
+  const facts = { ...rating?.facts, ...region?.facts };
+  if (part === 'terminals' && dictionary.terminals)
+    return <TerminalCharts chart={dictionary.terminals} dictionary={dictionary} facts={facts} />;
+  if (part === 'ratings') return <Ratings dictionary={dictionary} />;
+  if (part === 'ways') return <HowItWorks dictionary={dictionary} />;
+  const find = params.get('find') ?? '';
+  const sorting: Sorting = params.get('by') === 'purpose' ? 'purpose' : 'menu';
+  const shown = dictionary.parameters.filter((parameter) => matches(parameter, find));
+  return (
+    <>
+      <div className="sticky top-0 mt-2 flex flex-wrap items-center gap-3 bg-ground py-2">
         <AddressField
           value={find}
-          change={(text) => set('find', text)}
+          change={(text) => change('find', text)}
           aria-label="Find a parameter"
           placeholder="Code, name, option or word"
           className="w-72"
@@ -55,18 +107,27 @@ export function ModelPage() {
           label="Rating"
           value={rating?.id}
           options={dictionary.ratings}
-          choose={(value) => set('rating', value)}
+          choose={(id) => change('rating', id)}
         />
         <Choice
           label="Region"
           value={region?.id}
           options={dictionary.regions}
-          choose={(value) => set('region', value)}
+          choose={(id) => change('region', id)}
         />
-        <span className="self-center text-sm text-soft">{shown.length} shown</span>
+        <Choice
+          label="Sorted"
+          value={sorting}
+          options={[
+            { id: 'menu', name: 'as on the keypad' },
+            { id: 'purpose', name: 'by what they are for' },
+          ]}
+          choose={(id) => change('by', id === 'menu' ? '' : id)}
+        />
+        <span className="text-sm text-soft">{shown.length} shown</span>
       </div>
-      <ParameterList dictionary={dictionary} shown={shown} facts={{ ...rating?.facts, ...region?.facts }} />
-    </Page>
+      <ParameterList dictionary={dictionary} shown={shown} facts={facts} sorting={sorting} />
+    </>
   );
 }
 
@@ -81,13 +142,14 @@ function Choice({
   options: readonly { readonly id: string; readonly name: string }[];
   choose: (id: string) => void;
 }) {
+  if (options.length < 2) return null;
   return (
     <label className="flex items-center gap-2 text-sm">
       {label}
       <select
         value={value}
         onChange={(event) => choose(event.target.value)}
-        className="h-10 rounded border border-rule bg-sheet px-2 max-lg:h-12"
+        className="h-9 rounded border border-rule bg-sheet px-2 max-lg:h-12"
       >
         {options.map(({ id, name }) => (
           <option key={id} value={id}>
@@ -97,83 +159,4 @@ function Choice({
       </select>
     </label>
   );
-}
-
-function ParameterList({
-  dictionary,
-  shown,
-  facts,
-}: {
-  dictionary: Dictionary;
-  shown: readonly Parameter[];
-  facts: Facts;
-}) {
-  const menus = [...new Set(shown.map((parameter) => parameter.menu.join(' › ')))];
-  if (shown.length === 0)
-    return <p className="mt-4 text-soft">No parameter of {dictionary.name} has that in it.</p>;
-  return (
-    <>
-      {menus.map((menu) => (
-        <section key={menu} className="mt-3">
-          <h2 className="border-b border-rule font-semibold">{menu}</h2>
-          {shown
-            .filter((parameter) => parameter.menu.join(' › ') === menu)
-            .map((parameter) => (
-              <ParameterEntry key={parameter.code} parameter={parameter} facts={facts} />
-            ))}
-        </section>
-      ))}
-    </>
-  );
-}
-
-function ParameterEntry({ parameter, facts }: { parameter: Parameter; facts: Facts }) {
-  const { form } = parameter;
-  const show = (bound: Bound | null) => {
-    const raw = bound && rawOfBound(parameter, bound, facts);
-    return raw === undefined || raw === null ? '–' : showRaw(form, raw);
-  };
-  return (
-    <article className="grid gap-x-4 border-b border-rule py-1.5 md:grid-cols-[4rem_15rem_1fr_15rem]">
-      <span className="font-mono font-semibold">{parameter.code}</span>
-      <span>{parameter.name}</span>
-      <span className="text-sm">
-        {parameter.description}
-        {form.kind !== 'number' && (
-          <span className="block text-soft">
-            {form.kind === 'option'
-              ? form.options.map(({ raw, text }) => `${raw} ${text}`).join(' · ')
-              : form.bits.map(({ bit, text }) => `bit ${bit} ${text}`).join(' · ')}
-          </span>
-        )}
-      </span>
-      <span className="font-mono text-sm">
-        {form.kind === 'number' && (
-          <span className="block text-soft">
-            {show(parameter.least)} to {show(parameter.greatest)}
-          </span>
-        )}
-        {parameter.default && <span>default {show(parameter.default)}</span>}
-      </span>
-    </article>
-  );
-}
-
-function matches(parameter: Parameter, find: string): boolean {
-  const { form } = parameter;
-  const choices = form.kind === 'option' ? form.options : form.kind === 'bits' ? form.bits : [];
-  const { code, name, otherNames, description, meaning } = parameter;
-  const texts = [
-    code,
-    name,
-    ...otherNames,
-    description,
-    meaning ?? '',
-    ...choices.map((choice) => choice.text),
-  ];
-  const text = texts.join(' ').toLowerCase();
-  return find
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
 }

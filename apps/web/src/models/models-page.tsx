@@ -1,24 +1,99 @@
+// All models whose parameters are known, the newest version of each, with its older ones and what changed since.
+
+import type { ModelListing } from '@drive-keep/api';
 import { Link } from 'react-router';
-import { useDictionaries } from '../api/queries.ts';
+import { useModels, useSession } from '../api/queries.ts';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 
 export function ModelsPage() {
-  const { data: dictionaries, error } = useDictionaries();
+  const { data: models, error } = useModels();
+  const { data: session } = useSession();
   if (error) return <ProblemNotice error={error} />;
+  if (!models) return null;
+  const makers = [...new Set(models.map(({ maker }) => maker))];
   return (
     <Page title="Models">
-      <h1 className="text-2xl font-semibold">Models</h1>
-      <ul className="mt-4">
-        {dictionaries?.map(({ id, maker, name, version }) => (
-          <li key={id} className="border-b border-rule py-2">
-            <Link to={`/models/${id}`} className="text-lg text-plum hover:underline">
-              {maker} {name}
-            </Link>{' '}
-            <span className="text-soft">dictionary version {version}</span>
-          </li>
-        ))}
-      </ul>
+      <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
+        <h1 className="text-2xl font-semibold">Models</h1>
+        {session?.role === 'engineer' && (
+          <Link
+            to="/models/new"
+            className="ml-auto inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
+          >
+            Bring a model of your own
+          </Link>
+        )}
+      </div>
+      {makers.map((maker) => (
+        <section key={maker} className="mt-4 grid gap-x-4 border-t border-rule pt-2 md:grid-cols-[8rem_1fr]">
+          <h2 className="pt-1 font-semibold">{maker}</h2>
+          <ul>
+            {newestOf(models.filter((each) => each.maker === maker)).map(({ newest, older }) => (
+              <ModelLine key={newest.id} newest={newest} older={older} />
+            ))}
+          </ul>
+        </section>
+      ))}
     </Page>
+  );
+}
+
+interface Versions {
+  readonly newest: ModelListing;
+  readonly older: readonly ModelListing[];
+}
+
+/** The list comes with the newest version of a model first. */
+function newestOf(models: readonly ModelListing[]): readonly Versions[] {
+  const names = [...new Set(models.map(({ model }) => model))];
+  return names.flatMap((name) => {
+    const [newest, ...older] = models.filter(({ model }) => model === name);
+    return newest ? [{ newest, older }] : [];
+  });
+}
+
+function ModelLine({ newest, older }: Versions) {
+  const inPlace = [newest, ...older].reduce((sum, { positions }) => sum + positions, 0);
+  return (
+    <li className="grid gap-x-4 border-b border-rule py-2 md:grid-cols-[7rem_1fr_20rem]">
+      <Link to={`/models/${newest.id}`} className="text-lg font-semibold text-plum hover:underline">
+        {newest.name}
+      </Link>
+      <div>
+        {newest.about}
+        {newest.importedBy && <span className="text-soft"> Brought by {newest.importedBy}.</span>}
+        {older.map((before) => (
+          <span key={before.id} className="block text-sm">
+            <span className="text-soft">
+              Firmware {before.firmware.from} to {before.firmware.to}:
+            </span>{' '}
+            <Link to={`/models/${before.id}`} className="text-plum hover:underline">
+              version {before.version}
+            </Link>
+            {', '}
+            <Link
+              to={`/models/${newest.id}/changes?since=${before.id}`}
+              className="text-plum hover:underline"
+            >
+              what changed since
+            </Link>
+          </span>
+        ))}
+      </div>
+      <div className="text-sm text-soft">
+        {newest.parameters} parameters
+        {newest.terminals > 0 && `, ${newest.terminals} terminals`}
+        <span className="block">
+          Firmware {newest.firmware.from} to {newest.firmware.to},{' '}
+          {inPlace === 0
+            ? 'nowhere in this plant'
+            : inPlace === 1
+              ? 'at 1 position'
+              : `at ${inPlace} positions`}
+          {!newest.hasLine && ', read off at the keypad or imported'}
+        </span>
+      </div>
+    </li>
   );
 }

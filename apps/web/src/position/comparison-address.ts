@@ -10,12 +10,14 @@ export interface ComparisonAddress {
   readonly find: string;
 }
 
-const DEFAULTS: Readonly<Record<string, string>> = { a: 'baseline', b: 'newest' };
-
-export function useComparisonAddress(): [ComparisonAddress, (change: Partial<ComparisonAddress>) => void] {
+/** `a` is what stands on side A where the address says nothing. */
+export function useComparisonAddress(
+  a: string,
+): [ComparisonAddress, (change: Partial<ComparisonAddress>) => void] {
+  const usual: Readonly<Record<string, string>> = { a, b: 'newest' };
   const [params, setParams] = useSearchParams();
   const address: ComparisonAddress = {
-    a: params.get('a') ?? 'baseline',
+    a: params.get('a') ?? a,
     b: params.get('b') ?? 'newest',
     all: params.get('all') === 'yes',
     noise: params.get('noise') === 'yes',
@@ -27,7 +29,7 @@ export function useComparisonAddress(): [ComparisonAddress, (change: Partial<Com
         const next = new URLSearchParams(before);
         for (const [key, value] of Object.entries(changes)) {
           const text = value === true ? 'yes' : value === false ? '' : value;
-          if (text === '' || text === DEFAULTS[key]) next.delete(key);
+          if (text === '' || text === usual[key]) next.delete(key);
           else next.set(key, text);
         }
         return next;

@@ -16,7 +16,9 @@ export function PositionPage() {
   const { tag = '' } = useParams();
   const position = usePosition(tag);
   const history = useHistory(tag);
-  const [address, change] = useComparisonAddress();
+  // A position without a signed baseline is compared with the defaults first.
+  const signed = position.data === undefined || position.data.baselineRevision !== null;
+  const [address, change] = useComparisonAddress(signed ? 'baseline' : 'default');
   if (position.error) return <ProblemNotice error={position.error} />;
   if (!position.data) return null;
   return (
@@ -27,7 +29,13 @@ export function PositionPage() {
           <HistoryStrip history={history.data} handles={address} move={(handles) => change(handles)} />
         )}
       </div>
-      <Comparison tag={tag} address={address} change={change} />
+      {position.data.newestBackup === null ? (
+        <p className="mt-4 text-soft">
+          Nothing to compare yet: no set has been read from this unit and none imported.
+        </p>
+      ) : (
+        <Comparison tag={tag} address={address} change={change} />
+      )}
     </Page>
   );
 }

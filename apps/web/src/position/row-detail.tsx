@@ -3,6 +3,7 @@
 import type { ComparisonRowView } from '@drive-keep/api';
 import type { Dictionary, Parameter } from '@drive-keep/core/dictionary';
 import { hasBit, isRaw, showRaw } from '@drive-keep/core/values';
+import { Link } from 'react-router';
 import { useParameterHistory } from '../api/queries.ts';
 import { showTime } from '../words/dates.ts';
 
@@ -39,6 +40,12 @@ export function RowDetail({
         {parameter.dependsOn.length > 0 && (
           <p className="text-soft">Depends on {parameter.dependsOn.join(', ')}.</p>
         )}
+        <Link
+          to={`/look-up?find=${encodeURIComponent(parameter.code)}&position=${tag}`}
+          className="text-plum hover:underline"
+        >
+          What other models call it
+        </Link>
         {dictionary.effects
           .filter((effect) => effect.when === parameter.code)
           .map((effect) => (

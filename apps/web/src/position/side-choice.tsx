@@ -49,7 +49,7 @@ export function SideChoice({
       {backupId && (
         <span className="text-sm text-soft">
           Save as{' '}
-          {(['json', 'csv'] as const).map((format) => (
+          {(['json', 'csv', 'xlsx', 'dcf'] as const).map((format) => (
             <a
               key={format}
               className="mr-2 text-plum hover:underline"

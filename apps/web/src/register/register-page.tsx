@@ -1,5 +1,5 @@
 import type { AreaView, PositionView } from '@drive-keep/api';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { useRegister, useSession } from '../api/queries.ts';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
@@ -25,7 +25,14 @@ export function RegisterPage() {
         <h1 className="text-2xl font-semibold">Register</h1>
         <StateFilter positions={all} only={only} choose={(kind) => setParams(kind ? { only: kind } : {})} />
       </div>
-      {mayChoose && <BackupBar shown={all.filter(shown)} />}
+      <div className="flex flex-wrap items-end gap-x-6">
+        {mayChoose && <BackupBar shown={all.filter(shown)} />}
+        {session?.role === 'engineer' && (
+          <Link to="/positions/new" className="ml-auto py-2 text-sm text-plum hover:underline">
+            Add a position
+          </Link>
+        )}
+      </div>
       {all.length === 0 && (
         <p className="mt-6">No positions yet. They come with the plant list of an engineer.</p>
       )}

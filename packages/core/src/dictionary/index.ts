@@ -6,3 +6,7 @@ export { PARAMETER_COLUMNS } from './read-parameters.ts';
 export * from './read-model.ts';
 export * from './refusal-text.ts';
 export * from './terminals.ts';
+export * from './guess-purpose.ts';
+export * from './kin-meanings.ts';
+export * from './look-up.ts';
+export * from './version-difference.ts';

@@ -145,7 +145,7 @@ class RowReader {
       menu,
       name: this.filled('name'),
       otherNames: pieces(this.cell('other_names')),
-      description: this.filled('description'),
+      description: this.cell('description'),
       purpose: this.oneOf('purpose', PURPOSES),
       form,
       least: this.limit('least', form),
@@ -158,8 +158,6 @@ class RowReader {
       dependsOn: pieces(this.cell('depends_on')) as Code[],
       register: this.register(),
     };
-    if (keeping === 'setting' && parameter.default === null)
-      this.found({ code: 'cell-empty', column: 'default' });
     return this.clean ? [{ line: this.row.line, parameter: parameter as Parameter }] : [];
   }
 

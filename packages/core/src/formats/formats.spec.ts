@@ -11,17 +11,17 @@ import {
   writeSetCsv,
   writeSetJson,
   type ReadSet,
-  type SetFileKind,
+  type SetTextKind,
 } from './index.ts';
 
-const read = (kind: SetFileKind, text: string): ReadSet => readSet(kind, text, shippedModel, facts);
+const read = (kind: SetTextKind, text: string): ReadSet => readSet(kind, text, shippedModel, facts);
 const codes = ({ findings }: ReadSet) =>
   findings.filter(({ code }) => code !== 'parameters-missing').map(({ code }) => code);
 const ramp = findMeaning(shippedModel, 'ramp.up')?.code ?? '';
 const faults = findMeaning(shippedModel, 'restart.faults')?.code ?? '';
 
 describe('a set as a file', () => {
-  it.each<[SetFileKind, (set: never) => string]>([
+  it.each<[SetTextKind, (set: never) => string]>([
     ['csv', (set) => writeSetCsv(shippedModel, set)],
     ['json', (set) => writeSetJson(shippedModel, set, { position: 'KL1-RD-07' })],
   ])('comes back from %s with the same hash', (kind, write) => {
@@ -61,7 +61,7 @@ describe('a set as a file', () => {
       fc.json(),
     );
     fc.assert(
-      fc.property(fc.constantFrom<SetFileKind>('csv', 'json'), text, (kind, content) => {
+      fc.property(fc.constantFrom<SetTextKind>('csv', 'json'), text, (kind, content) => {
         const { findings } = read(kind, content);
         expect(findings.length).toBeGreaterThan(0);
         for (const finding of findings) expect(describeSetFinding(finding, shippedModel)).toMatch(/\.$/);

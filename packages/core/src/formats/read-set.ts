@@ -2,14 +2,37 @@
 
 import type { Dictionary, Facts } from '../dictionary/index.ts';
 import { hashOf } from '../sets/index.ts';
-import { readSetCsv, type SetFileLines } from './set-csv.ts';
+import { assertNever, type Table } from '../values/index.ts';
+import { readSetCsv, readSetRows, type SetFileLines } from './set-csv.ts';
+import { readSetDcf } from './set-dcf.ts';
 import { checkEntries, type ReadSet, type SetFinding } from './set-file.ts';
 import { readSetJson } from './set-json.ts';
 
-export type SetFileKind = 'csv' | 'json';
+export type SetTextKind = 'csv' | 'json' | 'dcf';
+export type SetFileKind = SetTextKind | 'xlsx';
 
-export function readSet(kind: SetFileKind, text: string, dictionary: Dictionary, facts: Facts): ReadSet {
-  const lines: SetFileLines = kind === 'csv' ? readSetCsv(text) : readSetJson(text);
+export function readSet(kind: SetTextKind, text: string, dictionary: Dictionary, facts: Facts): ReadSet {
+  return readLines(linesOf(kind, text, dictionary), dictionary, facts);
+}
+
+/** A set from the rows of a spreadsheet. */
+export const readSetTable = (table: Table, dictionary: Dictionary, facts: Facts): ReadSet =>
+  readLines(readSetRows(table), dictionary, facts);
+
+function linesOf(kind: SetTextKind, text: string, dictionary: Dictionary): SetFileLines {
+  switch (kind) {
+    case 'csv':
+      return readSetCsv(text);
+    case 'json':
+      return readSetJson(text);
+    case 'dcf':
+      return readSetDcf(text, dictionary);
+    default:
+      return assertNever(kind);
+  }
+}
+
+function readLines(lines: SetFileLines, dictionary: Dictionary, facts: Facts): ReadSet {
   if (lines.findings.length > 0) {
     return { set: { dictionary: dictionary.id, readings: new Map() }, findings: lines.findings };
   }
@@ -20,5 +43,8 @@ export function readSet(kind: SetFileKind, text: string, dictionary: Dictionary,
   return { set: read.set, findings: [...read.findings, finding] };
 }
 
-/** JSON documents start with a brace; everything else is read as a table. */
-export const kindOfText = (text: string): SetFileKind => (/^\uFEFF?\s*[{[]/.test(text) ? 'json' : 'csv');
+/** JSON documents start with a brace, object files with a section in brackets; everything else is read as a table. */
+export function kindOfText(text: string): SetTextKind {
+  if (/^[ \t]*\[DeviceInfo\][ \t]*$/im.test(text)) return 'dcf';
+  return /^\uFEFF?\s*[{[]/.test(text) ? 'json' : 'csv';
+}

@@ -3,7 +3,7 @@
 
 import { findParameter, placeOf, type Dictionary } from '../dictionary/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
-import { describeRaw, formatRaw, readTable, writeTable, type Reading } from '../values/index.ts';
+import { describeRaw, formatRaw, readTable, writeTable, type Reading, type Table } from '../values/index.ts';
 import type { SetFileEntry, SetFileHead, SetFinding } from './set-file.ts';
 
 export const SET_CSV_COLUMNS = [
@@ -17,12 +17,14 @@ export const SET_CSV_COLUMNS = [
   'unreadable',
 ] as const;
 
-export function writeSetCsv(dictionary: Dictionary, set: ParameterSet): string {
-  const codes = [...set.readings].sort(([a], [b]) => placeOf(dictionary, a) - placeOf(dictionary, b));
-  return writeTable(
-    SET_CSV_COLUMNS,
-    codes.map(([code, reading]) => toCells(dictionary, set.dictionary, code, reading)),
-  );
+export const writeSetCsv = (dictionary: Dictionary, set: ParameterSet): string =>
+  writeTable(SET_CSV_COLUMNS, setRows(dictionary, set));
+
+/** One row a parameter, in menu order, with the cells of `SET_CSV_COLUMNS`. */
+export function setRows(dictionary: Dictionary, set: ParameterSet): readonly (readonly string[])[] {
+  return [...set.readings]
+    .sort(([a], [b]) => placeOf(dictionary, a) - placeOf(dictionary, b))
+    .map(([code, reading]) => toCells(dictionary, set.dictionary, code, reading));
 }
 
 function toCells(dictionary: Dictionary, id: string, code: string, reading: Reading): string[] {
@@ -45,8 +47,11 @@ const NO_HEAD: SetFileHead = { dictionary: null, hash: null };
 
 export function readSetCsv(text: string): SetFileLines {
   const table = readTable(text);
-  if (!table.ok) return nothing(tableFinding(table.fault));
-  const { columns, rows } = table.value;
+  return table.ok ? readSetRows(table.value) : nothing(tableFinding(table.fault));
+}
+
+/** The same columns in rows that come from elsewhere, such as a sheet of a spreadsheet. */
+export function readSetRows({ columns, rows }: Table): SetFileLines {
   if (!columns.includes('code'))
     return nothing({ line: 1, severity: 'stop', code: 'column-missing', column: 'code' });
   if (!columns.includes('value') && !columns.includes('raw')) {
@@ -59,6 +64,7 @@ export function readSetCsv(text: string): SetFileLines {
     code: cells['code'] ?? '',
     value: cells['value'] ?? '',
     raw: cells['raw'] ?? '',
+    unit: cells['unit'] ?? '',
     unreadable: cells['unreadable'] ?? '',
   }));
   return {

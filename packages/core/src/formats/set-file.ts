@@ -13,7 +13,12 @@ import {
 import type { ParameterSet } from '../sets/index.ts';
 import {
   formatRaw,
+  normalUnit,
+  parseDecimal,
   parseRaw,
+  rawInUnit,
+  showRaw,
+  type Form,
   type Reading,
   type UnreadableReason,
   type ValueFault,
@@ -25,6 +30,8 @@ export interface SetFileEntry {
   readonly code: string;
   readonly value: string;
   readonly raw: string;
+  /** Unit of `value`; that of the dictionary where it is empty. */
+  readonly unit: string;
   readonly unreadable: string;
 }
 
@@ -41,11 +48,22 @@ export type SetFinding = { readonly line: number; readonly severity: 'stop' | 'l
   | { readonly code: 'column-missing'; readonly column: string }
   | { readonly code: 'other-dictionary'; readonly found: string; readonly wanted: string }
   | { readonly code: 'code-missing' }
+  /** A spreadsheet program takes `4/12` for a day of the year and writes a date in its place. */
+  | { readonly code: 'code-is-date'; readonly text: string }
+  | { readonly code: 'value-is-date'; readonly text: string; readonly value: string }
   | { readonly code: 'code-unknown'; readonly text: string }
   | { readonly code: 'code-twice'; readonly text: string }
   | { readonly code: 'formula'; readonly column: string }
   | { readonly code: 'value-missing'; readonly text: string }
   | { readonly code: 'value-unreadable'; readonly text: string; readonly fault: ValueFault }
+  | {
+      readonly code: 'unit-converted';
+      readonly text: string;
+      readonly from: string;
+      readonly to: string;
+      readonly exact: boolean;
+    }
+  | { readonly code: 'unit-differs'; readonly text: string; readonly found: string; readonly wanted: string }
   | { readonly code: 'raw-unreadable'; readonly text: string }
   | { readonly code: 'reason-unknown'; readonly text: string }
   | {
@@ -98,7 +116,8 @@ function takeEntry(
   const formula = (['code', 'value', 'raw'] as const).find((column) => /^[=@]/.test(entry[column]));
   if (formula) return void findings.push({ ...stop, code: 'formula', column: formula });
   const parameter = findParameter(dictionary, text);
-  if (!parameter) return void findings.push({ ...stop, code: 'code-unknown', text });
+  if (!parameter)
+    return void findings.push({ ...stop, code: looksLikeDate(text) ? 'code-is-date' : 'code-unknown', text });
   if (readings.has(parameter.code)) return void findings.push({ ...stop, code: 'code-twice', text });
   if (entry.unreadable !== '') {
     const reason = REASONS.find((known) => known === entry.unreadable);
@@ -113,11 +132,7 @@ function takeEntry(
 }
 
 /** Raw wins where both are given, but only if the value says the same: a hand-edited value must not be lost. */
-function rawOfEntry(
-  form: Parameters<typeof parseRaw>[0],
-  entry: SetFileEntry,
-  findings: SetFinding[],
-): number | undefined {
+function rawOfEntry(form: Form, entry: SetFileEntry, findings: SetFinding[]): number | undefined {
   const stop = { line: entry.line, severity: 'stop', text: entry.code } as const;
   const raw = /^-?\d{1,10}$/.test(entry.raw) ? Number(entry.raw) : undefined;
   if (entry.raw !== '' && raw === undefined) return void findings.push({ ...stop, code: 'raw-unreadable' });
@@ -125,14 +140,50 @@ function rawOfEntry(
     if (raw === undefined) findings.push({ ...stop, code: 'value-missing' });
     return raw;
   }
-  const value = parseRaw(form, entry.value);
-  if (!value.ok) return void findings.push({ ...stop, code: 'value-unreadable', fault: value.fault });
-  if (raw !== undefined && raw !== value.value) {
+  const value = rawOfValue(form, entry, findings);
+  if (value === undefined) return undefined;
+  if (raw !== undefined && raw !== value) {
     const fromRaw = formatRaw(form, raw);
     return void findings.push({ ...stop, code: 'value-and-raw-differ', value: entry.value, fromRaw });
   }
-  return value.value;
+  return value;
 }
+
+/** A value in another unit of the same quantity is converted, and said to be. */
+function rawOfValue(form: Form, entry: SetFileEntry, findings: SetFinding[]): number | undefined {
+  const { line, code: text, unit } = entry;
+  const stop = { line, severity: 'stop', text } as const;
+  if (form.kind === 'number' && unit !== '' && normalUnit(unit) !== form.unit) {
+    const decimal = parseDecimal(entry.value);
+    const converted = decimal.ok ? rawInUnit(form, decimal.value, unit) : undefined;
+    if (decimal.ok && !converted)
+      return void findings.push({ ...stop, code: 'unit-differs', found: unit, wanted: form.unit });
+    if (converted) {
+      const from = `${entry.value} ${unit}`;
+      const to = showRaw(form, converted.raw);
+      const { exact } = converted;
+      findings.push({ line, severity: 'look', code: 'unit-converted', text, from, to, exact });
+      return converted.raw;
+    }
+  }
+  const value = parseRaw(form, entry.value);
+  if (value.ok) return value.value;
+  if (looksLikeDate(entry.value))
+    return void findings.push({ ...stop, code: 'value-is-date', value: entry.value });
+  return void findings.push({ ...stop, code: 'value-unreadable', fault: value.fault });
+}
+
+const MONTH = '(jan|feb|m[aä]r|apr|ma[iy]|jun|jul|aug|sep|o[ck]t|nov|de[cz])[a-zäé]*';
+const DATES = [
+  /^\d{4}-\d{1,2}-\d{1,2}([T ].*)?$/,
+  /^\d{1,2}[./-]\d{1,2}[./-]\d{2,4}$/,
+  /^\d{1,2}\.\d{1,2}\.$/,
+  new RegExp(`^\\d{1,2}[. /-]*${MONTH}\\.?([ -/]*\\d{2,4})?$`, 'i'),
+  new RegExp(`^${MONTH}[. /-]*\\d{1,4}$`, 'i'),
+];
+
+/** What spreadsheet programs of several languages make of a text such as `4/12`. */
+export const looksLikeDate = (text: string): boolean => DATES.some((date) => date.test(text.trim()));
 
 function findMissing(
   dictionary: Dictionary,

@@ -21,6 +21,14 @@ export function describeSetFinding(finding: SetFinding, dictionary: Dictionary):
       return `The file holds a set of ${finding.found}; this position has ${finding.wanted}. Choose the right position.`;
     case 'code-missing':
       return 'The code is empty. Every line needs the code of its parameter.';
+    case 'code-is-date':
+      return `"${finding.text}" is a date: a spreadsheet program has changed a code such as 4/12. Format the column as text and enter the code again.`;
+    case 'value-is-date':
+      return `${finding.text}: "${finding.value}" is a date: a spreadsheet program has changed the value. Format the column as text and enter it again.`;
+    case 'unit-converted':
+      return `${finding.text}: ${finding.from} was taken as ${finding.to}${finding.exact ? '' : ', rounded to the resolution'}.`;
+    case 'unit-differs':
+      return `${finding.text}: the value is in ${finding.found}, which cannot be converted to ${finding.wanted || 'a number without unit'}. Give it in that unit.`;
     case 'code-unknown':
       return `${finding.text} is not a code of ${dictionary.name}. Check its spelling, or the model of the file.`;
     case 'code-twice':

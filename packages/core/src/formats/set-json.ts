@@ -81,6 +81,7 @@ function toEntry(item: unknown, at: number): SetFileEntry {
     value: text('value'),
     raw:
       raw === undefined ? '' : isReading(raw) && typeof raw === 'number' ? String(raw) : 'not a whole number',
+    unit: text('unit'),
     unreadable: text('unreadable'),
   };
 }

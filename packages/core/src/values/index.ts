@@ -4,3 +4,4 @@ export * from './form.ts';
 export * from './reading.ts';
 export * from './result.ts';
 export * from './table.ts';
+export * from './units.ts';

@@ -68,6 +68,35 @@ function toRow(columns: readonly string[], { record, info }: RawRecord): TableRo
   return { line: info.lines - breaks, cells };
 }
 
+/** A list of objects in JSON, or a document with one list in it, as a table; the place in the list stands for the line. */
+export function tableFromJson(text: string): Result<Table, TableFault> {
+  let source: unknown;
+  try {
+    source = JSON.parse(text.replace(/^\uFEFF/, ''));
+  } catch {
+    return fail({ code: 'table-broken', line: 1 });
+  }
+  const list = Array.isArray(source) ? source : Object.values(source ?? {}).find(Array.isArray);
+  const items = ((list ?? []) as unknown[]).filter(
+    (item): item is Record<string, unknown> =>
+      typeof item === 'object' && item !== null && !Array.isArray(item),
+  );
+  if (items.length === 0) return fail({ code: 'table-empty' });
+  const columns = [
+    ...new Set(items.flatMap((item) => Object.keys(item).map((key) => key.trim().toLowerCase()))),
+  ];
+  const rows = items.map((item, at) => {
+    const entries = Object.entries(item).map(([key, value]) => [key.trim().toLowerCase(), plainText(value)]);
+    return { line: at + 1, cells: Object.fromEntries(entries) as Record<string, string> };
+  });
+  return ok({ columns, rows });
+}
+
+function plainText(value: unknown): string {
+  if (typeof value === 'string') return value.trim();
+  return typeof value === 'number' || typeof value === 'boolean' ? String(value) : '';
+}
+
 /** Writes a table with CRLF line ends, as the RFC has them. */
 export function writeTable(columns: readonly string[], rows: readonly (readonly string[])[]): string {
   const guarded = rows.map((row) => row.map(guard));

@@ -1,0 +1,79 @@
+// Spreadsheets (XLSX) to tables and back, in a thread with bounded memory and time.
+
+import { Worker } from 'node:worker_threads';
+import { fail, ok, type Result, type Table } from '@drive-keep/core/values';
+
+const WORKER = new URL('../../workers/sheet-worker.mjs', import.meta.url);
+/** A set of 2000 parameters needs some 60 MB; what needs more is no parameter list. */
+const MOST_MEMORY_MB = 256;
+const MOST_MS = 20_000;
+
+export type SheetFault = 'not-a-spreadsheet' | 'no-sheet' | 'too-large' | 'empty';
+
+export interface SheetToWrite {
+  readonly name: string;
+  readonly columns: readonly { readonly heading: string; readonly width: number }[];
+  readonly rows: readonly (readonly string[])[];
+}
+
+interface WorkerAnswer {
+  readonly fault?: SheetFault;
+  readonly bytes?: Uint8Array;
+  readonly rows?: readonly { readonly line: number; readonly cells: readonly string[] }[];
+}
+
+/** The first visible sheet. Its first row that is not empty names the columns. */
+export async function readSheet(bytes: Uint8Array): Promise<Result<Table, SheetFault>> {
+  const { rows = [], fault } = await inWorker({ task: 'read', bytes });
+  if (fault) return fail(fault);
+  const [head, ...rest] = rows;
+  if (!head) return fail('empty');
+  const columns = head.cells.map((cell) => cell.trim().toLowerCase());
+  return ok({
+    columns,
+    rows: rest.map(({ line, cells }) => ({
+      line,
+      cells: Object.fromEntries(
+        columns.flatMap((column, at) => (column === '' ? [] : [[column, (cells[at] ?? '').trim()]])),
+      ),
+    })),
+  });
+}
+
+export async function writeSheets(sheets: readonly SheetToWrite[]): Promise<Uint8Array> {
+  const { bytes } = await inWorker({ task: 'write', sheets });
+  if (!bytes) throw new Error('the spreadsheet could not be written');
+  return bytes;
+}
+
+/** XLSX files are ZIP archives. */
+export const isSpreadsheet = (bytes: Uint8Array): boolean =>
+  bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 0x03 && bytes[3] === 0x04;
+
+function inWorker(workerData: object): Promise<WorkerAnswer> {
+  return new Promise((resolve) => {
+    const worker = new Worker(WORKER, {
+      workerData,
+      resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },
+      stderr: true,
+    });
+    const end = (answer: WorkerAnswer) => {
+      clearTimeout(timer);
+      void worker.terminate();
+      resolve(answer);
+    };
+    const timer = setTimeout(() => end({ fault: 'too-large' }), MOST_MS);
+    worker.once('message', end);
+    // Out of memory.
+    worker.once('error', () => end({ fault: 'too-large' }));
+  });
+}
+
+const FAULTS: Readonly<Record<SheetFault, string>> = {
+  'not-a-spreadsheet': 'The file is damaged or no XLSX spreadsheet. Save it again as XLSX or as "CSV UTF-8".',
+  'no-sheet': 'The spreadsheet has no sheet.',
+  'too-large': 'The spreadsheet is too large to be a list of parameters. Keep only the sheet with the list.',
+  empty: 'The first sheet is empty. The first row names the columns.',
+};
+
+export const describeSheetFault = (fault: SheetFault): string => `${FAULTS[fault]} Nothing was kept.`;

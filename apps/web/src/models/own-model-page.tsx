@@ -1,0 +1,267 @@
+// A model of the plant's own: the maker's list or EDS, what it is called, which column is what, how it was understood,
+// and what is wrong with it. One sheet; every change is understood anew, and nothing is kept until the end.
+
+import type { OwnModelPreview } from '@drive-keep/api';
+import { COLUMN_USES, type ColumnUse } from '@drive-keep/core/formats';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { post, type ProblemError } from '../api/client.ts';
+import { queryClient, useSession } from '../api/queries.ts';
+import { Field } from '../session/field.tsx';
+import { Button } from '../ui/button.tsx';
+import { Findings } from '../ui/findings.tsx';
+import { ProblemNotice } from '../ui/notice.tsx';
+import { Page, SheetPart } from '../ui/page.tsx';
+
+interface Wish {
+  readonly maker?: string;
+  readonly name?: string;
+  readonly about?: string;
+  readonly firmwareFrom?: string;
+  readonly firmwareTo?: string;
+  readonly decimalMark?: 'point' | 'comma';
+  readonly assignment?: Readonly<Record<string, ColumnUse>>;
+}
+
+export function OwnModelPage() {
+  const [file, setFile] = useState<File>();
+  const [wish, setWish] = useState<Wish>({});
+  const navigate = useNavigate();
+  const { data: session } = useSession();
+  const preview = useMutation<OwnModelPreview, ProblemError, { file: File; wish: Wish }>({
+    mutationFn: (given) => post('models/preview', formOf(given.file, given.wish)),
+  });
+  const keep = useMutation<{ id: string }, ProblemError>({
+    mutationFn: () => post('models', formOf(file, wish)),
+    onSuccess: async ({ id }) => {
+      await queryClient.invalidateQueries({ queryKey: ['dictionaries'] });
+      void navigate(`/models/${id}`);
+    },
+  });
+  const understand = (chosen: File | undefined, next: Wish) => {
+    setFile(chosen);
+    setWish(next);
+    keep.reset();
+    if (chosen) preview.mutate({ file: chosen, wish: next });
+  };
+  const seen = preview.data;
+  return (
+    <Page title="Bring a model">
+      <h1 className="text-2xl font-semibold">Bring a model of your own</h1>
+      <p className="mt-1 mb-4 text-soft">
+        A maker’s parameter list or an EDS becomes a dictionary of this plant. Nothing is kept until you say
+        so.
+      </p>
+      <SheetPart name="File" state={file ? 'chosen' : 'open'}>
+        <input
+          type="file"
+          aria-label="File with a parameter list"
+          accept=".csv,.xlsx,.json,.eds,.dcf,.txt"
+          onChange={(event) => understand(event.target.files?.[0], withoutColumns(wish))}
+          className="block w-full rounded border border-rule bg-sheet p-2 file:mr-3 file:rounded file:border-0 file:bg-plum-wash file:px-3 file:py-2"
+        />
+        <p className="mt-1 text-sm text-soft">
+          CSV, XLSX or JSON with one parameter a line, in whatever columns the maker has; or an EDS (CiA 306).
+          Up to 5 MB.
+        </p>
+      </SheetPart>
+      {preview.error && <ProblemNotice error={preview.error} />}
+      {seen && (
+        <>
+          <Names seen={seen} wish={wish} change={(more) => understand(file, { ...wish, ...more })} />
+          {seen.kind === 'table' && (
+            <Columns seen={seen} change={(more) => understand(file, { ...wish, ...more })} />
+          )}
+          <Understood seen={seen} />
+          <SheetPart name="Findings" state={seen.acceptable ? 'none that stops' : 'to be mended'}>
+            {seen.findings.length === 0 && <p className="text-soft">Nothing is wrong with it.</p>}
+            <Findings findings={seen.findings} />
+          </SheetPart>
+          <SheetPart name="Keep" state={seen.acceptable ? 'ready' : 'not possible yet'}>
+            <Button
+              weight="main"
+              disabled={!seen.acceptable || keep.isPending || session?.role !== 'engineer'}
+              onClick={() => keep.mutate()}
+            >
+              Keep as {seen.dictionary}
+            </Button>
+            {session?.role !== 'engineer' && <p className="mt-1 text-sm text-soft">It takes an engineer.</p>}
+            {keep.error && <ProblemNotice error={keep.error} />}
+          </SheetPart>
+        </>
+      )}
+      <p className="mt-2 text-sm text-soft">
+        The shipped models are listed under{' '}
+        <Link to="/models" className="text-plum hover:underline">
+          Models
+        </Link>
+        .
+      </p>
+    </Page>
+  );
+}
+
+/** Another file has other columns: what was said about the old ones means nothing for it. */
+function withoutColumns(wish: Wish): Wish {
+  const names: (keyof Wish)[] = ['maker', 'name', 'about', 'firmwareFrom', 'firmwareTo'];
+  return Object.fromEntries(names.flatMap((name) => (wish[name] === undefined ? [] : [[name, wish[name]]])));
+}
+
+function Names({ seen, wish, change }: { seen: OwnModelPreview; wish: Wish; change: (more: Wish) => void }) {
+  // The file is understood anew when a field is left, not at every letter.
+  const field = (key: 'maker' | 'name' | 'about' | 'firmwareFrom' | 'firmwareTo', label: string) => (
+    <Field
+      key={`${key} ${seen.fileName}`}
+      label={label}
+      defaultValue={wish[key] ?? seen[key]}
+      onBlur={({ target }) => target.value !== (wish[key] ?? seen[key]) && change({ [key]: target.value })}
+    />
+  );
+  return (
+    <SheetPart name="Names" state={seen.maker && seen.name ? 'given' : 'open'}>
+      <div className="grid gap-3 md:grid-cols-4">
+        {field('maker', 'Maker')}
+        {field('name', 'Model')}
+        {field('firmwareFrom', 'Firmware from')}
+        {field('firmwareTo', 'Firmware to')}
+        <div className="md:col-span-4">{field('about', 'What it is, in a sentence')}</div>
+      </div>
+    </SheetPart>
+  );
+}
+
+const USE_NAMES: Readonly<Record<ColumnUse, string>> = {
+  code: 'code',
+  name: 'name',
+  description: 'what it does',
+  other_names: 'other names',
+  menu: 'menu',
+  unit: 'unit',
+  resolution: 'resolution',
+  range: 'range (least to greatest)',
+  least: 'least value',
+  greatest: 'greatest value',
+  default: 'default',
+  options: 'options (0 = off; 1 = on)',
+  bits: 'bits (0 = fan; 1 = pump)',
+  access: 'access',
+  meaning: 'meaning',
+  register: 'register',
+};
+
+function Columns({ seen, change }: { seen: OwnModelPreview; change: (more: Wish) => void }) {
+  const assign = (column: string, use: string) => {
+    const others = Object.entries(seen.assignment).filter(([name, each]) => name !== column && each !== use);
+    change({ assignment: Object.fromEntries(use === '' ? others : [...others, [column, use as ColumnUse]]) });
+  };
+  return (
+    <SheetPart name="Columns" state={`${Object.keys(seen.assignment).length} of ${seen.columns.length} used`}>
+      <div className="overflow-x-auto">
+        <table className="w-full text-left text-sm">
+          <thead className="text-soft">
+            <tr className="[&>th]:pr-3 [&>th]:font-normal">
+              <th>Column of the file</th>
+              <th>holds</th>
+              <th>First lines</th>
+            </tr>
+          </thead>
+          <tbody>
+            {seen.columns.map((column, at) =>
+              column === '' ? null : (
+                <tr key={column} className="border-b border-rule align-baseline [&>td]:py-1 [&>td]:pr-3">
+                  <td className="font-semibold">{column}</td>
+                  <td>
+                    <select
+                      aria-label={`Use of the column ${column}`}
+                      value={seen.assignment[column] ?? ''}
+                      onChange={(event) => assign(column, event.target.value)}
+                      className={`h-9 rounded border px-2 max-lg:h-12 ${seen.assignment[column] ? 'border-plum bg-plum-wash' : 'border-rule bg-sheet'}`}
+                    >
+                      <option value="">– not used –</option>
+                      {COLUMN_USES.map((use) => (
+                        <option key={use} value={use}>
+                          {USE_NAMES[use]}
+                        </option>
+                      ))}
+                    </select>
+                  </td>
+                  <td className="text-soft">
+                    {seen.sample.map((row, line) => (
+                      <span key={line} className="mr-3 inline-block max-w-60 truncate align-bottom font-mono">
+                        {row[at] || '–'}
+                      </span>
+                    ))}
+                  </td>
+                </tr>
+              ),
+            )}
+          </tbody>
+        </table>
+      </div>
+      <label className="mt-2 flex items-center gap-2 text-sm">
+        Decimals are written with a
+        <select
+          value={seen.decimalMark}
+          onChange={(event) => change({ decimalMark: event.target.value as 'point' | 'comma' })}
+          className="h-9 rounded border border-rule bg-sheet px-2 max-lg:h-12"
+        >
+          <option value="point">point (0.5)</option>
+          <option value="comma">comma (0,5)</option>
+        </select>
+      </label>
+    </SheetPart>
+  );
+}
+
+function Understood({ seen }: { seen: OwnModelPreview }) {
+  return (
+    <SheetPart name="Understood as" state={`${seen.rows} parameters`}>
+      {seen.parameters.length > 0 && (
+        <div
+          className="max-h-72 overflow-auto rounded border border-rule"
+          tabIndex={0}
+          aria-label="How it was understood"
+        >
+          <table className="w-full text-left text-sm">
+            <thead className="sticky top-0 bg-sheet text-soft">
+              <tr className="[&>th]:px-2 [&>th]:font-normal">
+                <th>Line</th>
+                <th>Code</th>
+                <th>Name</th>
+                <th>Range</th>
+                <th>Default</th>
+                <th>Unit or options</th>
+                <th>Access</th>
+              </tr>
+            </thead>
+            <tbody>
+              {seen.parameters.map((each) => (
+                <tr key={each.line} className="border-t border-rule align-baseline [&>td]:px-2 [&>td]:py-0.5">
+                  <td className="text-soft">{each.line}</td>
+                  <td className="font-mono font-semibold">{each.code}</td>
+                  <td>{each.name}</td>
+                  <td className="font-mono">{each.range}</td>
+                  <td className="font-mono">{each.default || '–'}</td>
+                  <td>{each.options || each.unit}</td>
+                  <td>{each.access}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      {seen.rows > seen.parameters.length && (
+        <p className="text-sm text-soft">The first {seen.parameters.length} are shown.</p>
+      )}
+    </SheetPart>
+  );
+}
+
+function formOf(file: File | undefined, { assignment, ...texts }: Wish): FormData {
+  const form = new FormData();
+  for (const [key, value] of Object.entries(texts)) if (value !== undefined) form.set(key, value);
+  if (assignment) form.set('assignment', JSON.stringify(assignment));
+  if (file) form.set('file', file);
+  return form;
+}

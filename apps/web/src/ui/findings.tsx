@@ -1,0 +1,26 @@
+interface Finding {
+  readonly line: number;
+  readonly column?: string;
+  readonly severity: 'stop' | 'look';
+  readonly text: string;
+}
+
+/** What was found in a file, line by line: what stops it, and what somebody should look at. */
+export function Findings({ findings }: { findings: readonly Finding[] }) {
+  return (
+    <ul className="mt-2">
+      {findings.map(({ line, column, severity, text }) => (
+        <li
+          key={`${line} ${column ?? ''} ${text}`}
+          className={`mb-1 border-l-4 px-3 py-1 ${severity === 'stop' ? 'border-stop bg-stop-wash' : 'border-look bg-look-wash'}`}
+        >
+          <span className="mr-2 text-sm">
+            line {line}
+            {column && `, ${column}`}
+          </span>
+          {text}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,93 @@
+import type { ColumnUse, DecimalMark } from '@drive-keep/core/formats';
+import type { ChangedFact, Parameter } from '@drive-keep/core/dictionary';
+import type { Reading } from '@drive-keep/core/values';
+
+/** One dictionary in the list of models. */
+export interface ModelListing {
+  readonly id: string;
+  readonly model: string;
+  readonly version: number;
+  readonly maker: string;
+  readonly name: string;
+  readonly about: string;
+  readonly firmware: { readonly from: string; readonly to: string };
+  readonly parameters: number;
+  readonly terminals: number;
+  readonly hasLine: boolean;
+  /** Who brought it; nothing for a shipped model. */
+  readonly importedBy: string | null;
+  /** Positions whose unit has it now. */
+  readonly positions: number;
+}
+
+/** What has changed since another dictionary of the same model. */
+export interface DictionaryChanges {
+  readonly before: string;
+  readonly after: string;
+  readonly added: readonly Parameter[];
+  readonly gone: readonly Parameter[];
+  readonly changed: readonly {
+    readonly code: string;
+    readonly before: Parameter;
+    readonly after: Parameter;
+    readonly facts: readonly ChangedFact[];
+  }[];
+  readonly same: number;
+}
+
+/** A parameter that was looked up. */
+export interface LookUpView {
+  readonly dictionary: string;
+  readonly model: string;
+  readonly parameter: Parameter;
+  /** For the outfit that was asked for: range and default as text with unit; empty where there is none. */
+  readonly range: string;
+  readonly default: string;
+  /** Present value at the position that was named; nothing without one or for another model. */
+  readonly present: Reading | null;
+  readonly presentText: string;
+}
+
+export interface SameMeaningView {
+  /** Nothing for a meaning that is the very same. */
+  readonly countsOtherwise: boolean;
+  readonly hit: LookUpView;
+}
+
+/** What would come in as a model of the plant's own, before anything is kept. */
+export interface OwnModelPreview {
+  readonly fileName: string;
+  readonly kind: 'table' | 'catalogue-table' | 'eds';
+  readonly columns: readonly string[];
+  /** The first rows of the file, cell by cell in the order of the columns. */
+  readonly sample: readonly (readonly string[])[];
+  readonly assignment: Readonly<Record<string, ColumnUse>>;
+  readonly decimalMark: DecimalMark;
+  readonly maker: string;
+  readonly name: string;
+  readonly about: string;
+  readonly firmwareFrom: string;
+  readonly firmwareTo: string;
+  readonly dictionary: string;
+  readonly rows: number;
+  readonly parameters: readonly OwnParameterView[];
+  readonly findings: readonly {
+    readonly line: number;
+    readonly column: string;
+    readonly severity: 'stop' | 'look';
+    readonly text: string;
+  }[];
+  readonly acceptable: boolean;
+}
+
+/** How a line of the file was understood. */
+export interface OwnParameterView {
+  readonly line: number;
+  readonly code: string;
+  readonly name: string;
+  readonly range: string;
+  readonly default: string;
+  readonly unit: string;
+  readonly options: string;
+  readonly access: string;
+}

@@ -1,0 +1,121 @@
+// Looking a parameter up over all models at once, as somebody types: by code, name, other names, option texts, meaning
+// and the words of the description, small mistakes forgiven. An exact code comes first.
+
+import type { Dictionary } from './dictionary.ts';
+import type { Meaning, Parameter } from './parameter.ts';
+import { WordIndex } from './word-index.ts';
+
+export interface LookUpHit {
+  readonly dictionary: Dictionary;
+  readonly parameter: Parameter;
+}
+
+/** What a word counts in each place: names most, a word of a description only just. */
+const WEIGHT = { code: 8, name: 6, otherNames: 5, meaning: 3, options: 2, description: 1 } as const;
+
+/** Added where the whole of what was typed is the name, begins it or stands in it. */
+const WHOLE_NAME = 20;
+const BEGINS_NAME = 8;
+const IN_NAME = 4;
+/** Of two that fit alike the shorter name is the more general one. */
+const PER_LETTER = 0.01;
+/** So many of the best by words are looked at more closely. */
+const CLOSER = 400;
+
+/** `motor.ratedCurrent` is found by motor, rated and current; codes such as `4/12` stay whole. */
+const wordsOf = (text: string): string[] =>
+  text
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .toLowerCase()
+    .split(/[\s,;()"“”„]+|(?<=[a-zäöü])[./-](?=[a-zäöü])|[.!?:](?=\s|$)/)
+    .filter((word) => word !== '');
+
+export class LookUp {
+  private readonly index = new WordIndex();
+  private readonly hits: LookUpHit[] = [];
+  private readonly byCode = new Map<string, LookUpHit[]>();
+  private readonly byMeaning = new Map<string, LookUpHit[]>();
+
+  constructor(dictionaries: readonly Dictionary[]) {
+    for (const dictionary of dictionaries)
+      for (const parameter of dictionary.parameters) this.take({ dictionary, parameter });
+  }
+
+  /** The best `most` hits: exact codes first, whatever the model, then by how well they fit. */
+  find(text: string, most: number): readonly LookUpHit[] {
+    const wanted = text.trim().toLowerCase();
+    const terms = wordsOf(wanted);
+    if (terms.length === 0) return [];
+    const exact = this.byCode.get(wanted) ?? [];
+    const known = new Set(exact);
+    const others = this.ranked(wanted, this.index.score(terms)).filter((hit) => !known.has(hit));
+    return [...exact, ...others].slice(0, most);
+  }
+
+  /** The parameters of all models that do the same. */
+  withMeaning(meaning: Meaning | string): readonly LookUpHit[] {
+    return this.byMeaning.get(meaning) ?? [];
+  }
+
+  private ranked(wanted: string, scores: Float32Array): readonly LookUpHit[] {
+    return best(scores, CLOSER)
+      .flatMap((at) => {
+        const hit = this.hits[at];
+        return hit ? [{ hit, at, score: (scores[at] ?? 0) + nameBonus(wanted, hit.parameter) }] : [];
+      })
+      .sort((a, b) => b.score - a.score || a.at - b.at)
+      .map(({ hit }) => hit);
+  }
+
+  private take(hit: LookUpHit): void {
+    const { parameter } = hit;
+    append(this.byCode, parameter.code.toLowerCase(), hit);
+    if (parameter.meaning) append(this.byMeaning, parameter.meaning, hit);
+    this.index.add(weightedWords(parameter));
+    this.hits.push(hit);
+  }
+}
+
+function* weightedWords(parameter: Parameter): Generator<readonly [string, number]> {
+  const { form } = parameter;
+  const choices = form.kind === 'option' ? form.options : form.kind === 'bits' ? form.bits : [];
+  const texts = {
+    name: parameter.name,
+    otherNames: parameter.otherNames.join(' '),
+    meaning: parameter.meaning ?? '',
+    options: choices.map(({ text }) => text).join(' '),
+    description: parameter.description,
+  };
+  yield [parameter.code.toLowerCase(), WEIGHT.code];
+  for (const place of Object.keys(texts) as (keyof typeof texts)[])
+    for (const word of wordsOf(texts[place])) yield [word, WEIGHT[place]];
+}
+
+function nameBonus(wanted: string, { name }: Parameter): number {
+  const known = name.toLowerCase();
+  const fits =
+    known === wanted
+      ? WHOLE_NAME
+      : known.startsWith(wanted)
+        ? BEGINS_NAME
+        : known.includes(wanted)
+          ? IN_NAME
+          : 0;
+  return fits - known.length * PER_LETTER;
+}
+
+/** The places of the greatest scores above 0, in no particular order among themselves. */
+function best(scores: Float32Array, most: number): number[] {
+  const places: number[] = [];
+  for (let at = 0; at < scores.length; at += 1) if ((scores[at] ?? 0) > 0) places.push(at);
+  if (places.length <= most) return places;
+  const sorted = Float32Array.from(places, (at) => scores[at] ?? 0).sort();
+  const least = sorted[sorted.length - most] ?? 0;
+  return places.filter((at) => (scores[at] ?? 0) >= least).slice(0, most * 4);
+}
+
+function append(map: Map<string, LookUpHit[]>, key: string, hit: LookUpHit): void {
+  const list = map.get(key);
+  if (list) list.push(hit);
+  else map.set(key, [hit]);
+}

@@ -1,0 +1,58 @@
+// Sections of an INI file as CiA 306 writes them: `[Name]`, `Key=Value`, comments after a semicolon at the start of a
+// line. Keys and sections are told in small letters with the line on which they stand, which no package gives.
+
+export interface IniEntry {
+  readonly line: number;
+  readonly key: string;
+  readonly value: string;
+}
+
+export interface IniSection {
+  readonly line: number;
+  readonly name: string;
+  readonly entries: ReadonlyMap<string, IniEntry>;
+}
+
+export interface IniFile {
+  readonly sections: ReadonlyMap<string, IniSection>;
+  /** Lines that are neither section, entry, comment nor empty. */
+  readonly broken: readonly number[];
+  /** Sections that are there twice; the first one counts. */
+  readonly twice: readonly { readonly line: number; readonly name: string }[];
+}
+
+export function readIni(text: string): IniFile {
+  const sections = new Map<string, { line: number; name: string; entries: Map<string, IniEntry> }>();
+  const broken: number[] = [];
+  const twice: { line: number; name: string }[] = [];
+  let open: Map<string, IniEntry> | undefined;
+  text
+    .replace(/^\uFEFF/, '')
+    .split(/\r\n|\r|\n/)
+    .forEach((raw, at) => {
+      const line = at + 1;
+      const content = raw.trim();
+      if (content === '' || content.startsWith(';')) return;
+      const head = /^\[([^\]]*)\]$/.exec(content);
+      if (head) {
+        const name = (head[1] ?? '').trim();
+        const key = name.toLowerCase();
+        if (sections.has(key)) twice.push({ line, name });
+        open = new Map();
+        if (!sections.has(key)) sections.set(key, { line, name, entries: open });
+        return;
+      }
+      const split = content.indexOf('=');
+      if (split < 1 || !open) {
+        broken.push(line);
+        return;
+      }
+      const key = content.slice(0, split).trim();
+      if (!open.has(key.toLowerCase()))
+        open.set(key.toLowerCase(), { line, key, value: content.slice(split + 1).trim() });
+    });
+  return { sections, broken, twice };
+}
+
+export const iniValue = (section: IniSection | undefined, key: string): string =>
+  section?.entries.get(key.toLowerCase())?.value ?? '';

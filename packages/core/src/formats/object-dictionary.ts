@@ -1,0 +1,220 @@
+// Objects of an EDS or DCF (CiA 306): index and subindex, types, limits and values. One reader for both: an EDS tells
+// what a device has, a DCF also what it is set to.
+
+import { fail, ok, type Result } from '../values/index.ts';
+import { iniValue, readIni, type IniFile, type IniSection } from './ini-sections.ts';
+
+export interface ObjectEntry {
+  readonly line: number;
+  readonly index: number;
+  readonly sub: number;
+  /** `2010:01` */
+  readonly address: string;
+  readonly group: string;
+  readonly name: string;
+  /** Data type by CiA 301, such as 6 for UNSIGNED16; nothing where the file does not say. */
+  readonly dataType: number | null;
+  readonly access: string;
+  readonly low: string;
+  readonly high: string;
+  readonly default: string;
+  /** Set only in a DCF. */
+  readonly value: string;
+}
+
+export interface ObjectDictionary {
+  readonly vendor: string;
+  readonly product: string;
+  readonly revision: string;
+  readonly description: string;
+  /** From the commissioning section of a DCF, as text. */
+  readonly nodeId: string;
+  readonly comments: readonly string[];
+  readonly objects: readonly ObjectEntry[];
+  readonly findings: readonly ObjectFinding[];
+}
+
+export type ObjectFinding = { readonly line: number; readonly severity: 'stop' | 'look' } & (
+  | { readonly code: 'ini-broken' }
+  | { readonly code: 'not-an-object-file' }
+  | { readonly code: 'section-twice'; readonly text: string }
+  | { readonly code: 'object-without-section'; readonly text: string }
+  | { readonly code: 'too-many-objects'; readonly most: number }
+);
+
+/** A device has a few hundred; a file that claims more than this is a mistake or worse. */
+const MOST_OBJECTS = 20_000;
+const MOST_BROKEN_TOLD = 20;
+
+const OBJECT_LISTS = ['mandatoryobjects', 'optionalobjects', 'manufacturerobjects'];
+const HEX4 = /^[0-9a-f]{4}$/;
+
+export const objectAddress = (index: number, sub: number): string =>
+  `${index.toString(16).toUpperCase().padStart(4, '0')}:${sub.toString(16).toUpperCase().padStart(2, '0')}`;
+
+export function readObjects(text: string): ObjectDictionary {
+  const file = readIni(text);
+  const findings: ObjectFinding[] = [];
+  const device = file.sections.get('deviceinfo');
+  if (!device || !OBJECT_LISTS.some((name) => file.sections.has(name))) {
+    findings.push({ line: 1, severity: 'stop', code: 'not-an-object-file' });
+  }
+  for (const line of file.broken.slice(0, MOST_BROKEN_TOLD))
+    findings.push({ line, severity: 'look', code: 'ini-broken' });
+  for (const { line, name } of file.twice)
+    findings.push({ line, severity: 'look', code: 'section-twice', text: name });
+  const objects = listedIndexes(file, findings).flatMap((index) => objectsAt(file, index, findings));
+  if (objects.length > MOST_OBJECTS)
+    findings.push({ line: 1, severity: 'stop', code: 'too-many-objects', most: MOST_OBJECTS });
+  return {
+    vendor: iniValue(device, 'VendorName'),
+    product: iniValue(device, 'ProductName'),
+    revision: iniValue(device, 'RevisionNumber'),
+    description: iniValue(file.sections.get('fileinfo'), 'Description'),
+    // CiA 306 spells the section with one m.
+    nodeId: iniValue(file.sections.get('devicecomissioning'), 'NodeID'),
+    comments: commentsOf(file.sections.get('comments')),
+    objects: objects.slice(0, MOST_OBJECTS),
+    findings,
+  };
+}
+
+function listedIndexes(file: IniFile, findings: ObjectFinding[]): number[] {
+  const indexes = new Set<number>();
+  for (const name of OBJECT_LISTS) {
+    for (const { key, value, line } of file.sections.get(name)?.entries.values() ?? []) {
+      if (!/^\d+$/.test(key)) continue;
+      const index = parseInteger(value);
+      const known = index.ok && index.value >= 0x1000 && index.value <= 0xffff;
+      if (known && file.sections.has(index.value.toString(16))) indexes.add(index.value);
+      else findings.push({ line, severity: 'look', code: 'object-without-section', text: value });
+    }
+  }
+  // Tools forget to list: a section that is there counts.
+  for (const key of file.sections.keys()) if (HEX4.test(key)) indexes.add(Number.parseInt(key, 16));
+  return [...indexes].sort((a, b) => a - b);
+}
+
+function objectsAt(file: IniFile, index: number, findings: ObjectFinding[]): ObjectEntry[] {
+  const hex = index.toString(16);
+  const section = file.sections.get(hex);
+  if (!section) return [];
+  const compact = parseInteger(iniValue(section, 'CompactSubObj'));
+  if (compact.ok && compact.value > 0) return compactObjects(file, section, index, compact.value, findings);
+  const prefix = `${hex}sub`;
+  const subs = [...file.sections.keys()]
+    .filter((key) => key.startsWith(prefix) && /^[0-9a-f]{1,2}$/.test(key.slice(prefix.length)))
+    .map((key) => Number.parseInt(key.slice(prefix.length), 16))
+    .sort((a, b) => a - b);
+  const structured = subs.length > 0 && !['0x7', '7', '0x07'].includes(iniValue(section, 'ObjectType'));
+  if (!structured) return [toEntry(section, index, 0, '')];
+  const group = iniValue(section, 'ParameterName');
+  return subs
+    .filter((sub) => sub > 0)
+    .flatMap((sub) => {
+      const own = file.sections.get(`${prefix}${sub.toString(16)}`);
+      return own ? [toEntry(own, index, sub, group)] : [];
+    });
+}
+
+/** `CompactSubObj=n`: one description for n equal subobjects, with names and values in sections of their own. */
+function compactObjects(
+  file: IniFile,
+  section: IniSection,
+  index: number,
+  count: number,
+  findings: ObjectFinding[],
+): ObjectEntry[] {
+  if (count > 0xfe) {
+    findings.push({ line: section.line, severity: 'stop', code: 'too-many-objects', most: 0xfe });
+    return [];
+  }
+  const hex = index.toString(16);
+  const group = iniValue(section, 'ParameterName');
+  const names = file.sections.get(`${hex}name`);
+  const values = file.sections.get(`${hex}value`);
+  return Array.from({ length: count }, (_, at) => {
+    const sub = at + 1;
+    const entry = toEntry(section, index, sub, group);
+    const name = iniValue(names, String(sub));
+    return {
+      ...entry,
+      name: name === '' ? `${group}${sub}` : name,
+      value: iniValue(values, String(sub)),
+    };
+  });
+}
+
+const toEntry = (section: IniSection, index: number, sub: number, group: string): ObjectEntry => {
+  const type = parseInteger(iniValue(section, 'DataType'));
+  return {
+    line: section.line,
+    index,
+    sub,
+    address: objectAddress(index, sub),
+    group,
+    name: iniValue(section, 'ParameterName'),
+    dataType: type.ok ? type.value : null,
+    access: iniValue(section, 'AccessType').toLowerCase(),
+    low: iniValue(section, 'LowLimit'),
+    high: iniValue(section, 'HighLimit'),
+    default: iniValue(section, 'DefaultValue'),
+    value: iniValue(section, 'ParameterValue'),
+  };
+};
+
+function commentsOf(section: IniSection | undefined): string[] {
+  return [...(section?.entries.values() ?? [])]
+    .filter(({ key }) => /^line\d+$/i.test(key))
+    .map(({ value }) => value);
+}
+
+export type IntegerFault = 'empty' | 'not-an-integer' | 'too-large' | 'node-id-wanted';
+
+/**
+ * A number as CiA 306 writes it: decimal, hexadecimal after `0x`, octal after a leading `0`, and `$NODEID` with an
+ * addition (`$NODEID+0x200`). `nodeId` is the number that stands for `$NODEID`, where it is known.
+ */
+export function parseInteger(text: string, nodeId?: number): Result<number, IntegerFault> {
+  const trimmed = text.trim();
+  if (trimmed === '') return fail('empty');
+  if (!/\$nodeid/i.test(trimmed)) return parsePlain(trimmed);
+  if (nodeId === undefined) return fail('node-id-wanted');
+  let sum = 0;
+  for (const part of trimmed.split('+')) {
+    const value = /^\$nodeid$/i.test(part.trim()) ? ok(nodeId) : parsePlain(part.trim());
+    if (!value.ok) return value;
+    sum += value.value;
+  }
+  return Number.isSafeInteger(sum) ? ok(sum) : fail('too-large');
+}
+
+function parsePlain(text: string): Result<number, IntegerFault> {
+  const match = /^(-?)(?:0x([0-9a-f]+)|(0[0-7]+)|(0|[1-9]\d*))$/i.exec(text);
+  if (!match) return fail('not-an-integer');
+  const [, sign, hex, octal, decimal] = match;
+  const size = hex ? Number.parseInt(hex, 16) : octal ? Number.parseInt(octal, 8) : Number(decimal);
+  if (!Number.isSafeInteger(size)) return fail('too-large');
+  return ok(sign === '-' && size !== 0 ? -size : size);
+}
+
+/** Least and greatest value of the integer types of CiA 301; nothing for text, real numbers and 64 bits. */
+export const INTEGER_TYPES: Readonly<Record<number, readonly [least: number, greatest: number]>> = {
+  0x01: [0, 1],
+  0x02: [-128, 127],
+  0x03: [-32_768, 32_767],
+  0x04: [-2_147_483_648, 2_147_483_647],
+  0x05: [0, 255],
+  0x06: [0, 65_535],
+  0x07: [0, 4_294_967_295],
+  0x10: [-8_388_608, 8_388_607],
+  0x16: [0, 16_777_215],
+};
+export const BOOLEAN_TYPE = 0x01;
+
+/** A value of a signed type may be written as its bit pattern: `0xFFFF` is −1 of 16 bits. */
+export function inTypeRange(value: number, dataType: number | null): number {
+  const range = INTEGER_TYPES[dataType ?? -1];
+  if (!range || range[0] >= 0 || value <= range[1] || value > range[1] - range[0]) return value;
+  return value - (range[1] - range[0] + 1);
+}

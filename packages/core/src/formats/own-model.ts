@@ -1,0 +1,120 @@
+// A user's own model on its way in: whatever the file was, it becomes the two files of the catalogue's format, which
+// come in through the same reader as the shipped ones. Findings are told at the place of the user's file.
+
+import { stringify } from 'yaml';
+import {
+  describeModelFinding,
+  PARAMETER_COLUMNS,
+  readModel,
+  type Dictionary,
+  type ModelFiles,
+  type ModelFinding,
+} from '../dictionary/index.ts';
+import { writeTable } from '../values/index.ts';
+
+/** What no parameter table says. */
+export interface OwnModelFacts {
+  readonly maker: string;
+  readonly name: string;
+  readonly about: string;
+  readonly firmwareFrom: string;
+  readonly firmwareTo: string;
+  readonly version: number;
+}
+
+export type ParameterCells = Readonly<Partial<Record<(typeof PARAMETER_COLUMNS)[number], string>>>;
+
+/** One parameter with the line of the user's file that it comes from. */
+export interface OwnParameter {
+  readonly line: number;
+  readonly cells: ParameterCells;
+}
+
+export interface OwnModelFinding {
+  readonly line: number;
+  /** Heading of the user's file, or nothing where the whole line is meant. */
+  readonly column: string;
+  readonly severity: 'stop' | 'look';
+  readonly text: string;
+}
+
+export interface OwnModel {
+  readonly files: ModelFiles;
+  readonly dictionary: Dictionary | null;
+  readonly findings: readonly OwnModelFinding[];
+}
+
+/** The name of a model in addresses: `Mill & Sons` `X-5` is `mill-sons-x-5`. */
+export const modelSlug = (maker: string, name: string): string =>
+  `${maker} ${name}`
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '');
+
+/**
+ * Puts the files together and checks them. `headings` tells which heading of the user's file stands behind a column of
+ * the catalogue's format.
+ */
+export function makeOwnModel(
+  facts: OwnModelFacts,
+  parameters: readonly OwnParameter[],
+  headings: Readonly<Record<string, string>>,
+): OwnModel {
+  const files: ModelFiles = {
+    model: modelYaml(facts),
+    parameters: parametersCsv(parameters),
+    terminals: null,
+  };
+  const read = readModel(files);
+  if (read.ok) return { files, dictionary: read.value, findings: [] };
+  return {
+    files,
+    dictionary: null,
+    findings: read.fault.map((finding) => atUsersPlace(finding, parameters, headings)),
+  };
+}
+
+function modelYaml(facts: OwnModelFacts): string {
+  return stringify({
+    model: modelSlug(facts.maker, facts.name),
+    version: facts.version,
+    maker: facts.maker,
+    name: facts.name,
+    about: facts.about === '' ? 'A model of the plant’s own.' : facts.about,
+    firmware: { from: facts.firmwareFrom, to: facts.firmwareTo },
+    ratings: [{ id: 'any', number: 0, name: 'any rating', facts: {} }],
+    regions: [{ id: 'any', name: 'any region', facts: {} }],
+  });
+}
+
+const DEFAULTS: ParameterCells = { menu: 'All', access: 'write', restart: 'no', keeping: 'setting' };
+
+function parametersCsv(parameters: readonly OwnParameter[]): string {
+  return writeTable(
+    PARAMETER_COLUMNS,
+    parameters.map(({ cells }) =>
+      PARAMETER_COLUMNS.map((column) => cells[column] || (DEFAULTS[column] ?? '')),
+    ),
+  );
+}
+
+/** The table was written with one parameter a line: its line numbers lead back to the user's. */
+function atUsersPlace(
+  finding: ModelFinding,
+  parameters: readonly OwnParameter[],
+  headings: Readonly<Record<string, string>>,
+): OwnModelFinding {
+  const severity = 'stop' as const;
+  if (finding.file !== 'parameters.csv')
+    return { line: 1, column: '', severity, text: describeModelFinding(finding) };
+  const usersLine = (line: number) => parameters[line - 2]?.line ?? 1;
+  const moved = 'first' in finding ? { ...finding, first: usersLine(finding.first) } : finding;
+  const column = String(finding.column);
+  return {
+    line: usersLine(finding.line),
+    column: headings[column] ?? column,
+    severity,
+    text: describeModelFinding(moved),
+  };
+}
