@@ -32,7 +32,7 @@ export function ChangesPage() {
         {changes.added.length} added, {changes.gone.length} gone, {changes.changed.length} changed,{' '}
         {changes.same} the same. Sets that were kept under the older version stay with it.
       </p>
-      <Parameters name="Added" shape="＋" parameters={changes.added} dictionary={after} />
+      <Parameters name="Added" shape="+" parameters={changes.added} dictionary={after} />
       <Parameters name="Gone" shape="−" parameters={changes.gone} dictionary={before} />
       <SheetPart name="Changed" state={`◆ ${changes.changed.length}`}>
         {changes.changed.length === 0 && <p className="text-soft">Nothing that both have was changed.</p>}

@@ -6,7 +6,7 @@ const SHAPES: Readonly<Record<Difference['kind'], { shape: string; name: string 
   option: { shape: '◆', name: 'another option' },
   bits: { shape: '◆', name: 'other bits' },
   'only-a': { shape: '−', name: 'missing in B' },
-  'only-b': { shape: '＋', name: 'only in B' },
+  'only-b': { shape: '+', name: 'only in B' },
   unreadable: { shape: '?', name: 'unreadable' },
   'within-tolerance': { shape: '≈', name: 'within tolerance' },
   same: { shape: '', name: 'same' },

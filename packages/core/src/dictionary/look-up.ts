@@ -44,7 +44,7 @@ export class LookUp {
   /** The best `most` hits: exact codes first, whatever the model, then by how well they fit. */
   find(text: string, most: number): readonly LookUpHit[] {
     const wanted = text.trim().toLowerCase();
-    const terms = wordsOf(wanted);
+    const terms = wordsOf(text.trim());
     if (terms.length === 0) return [];
     const exact = this.byCode.get(wanted) ?? [];
     const known = new Set(exact);

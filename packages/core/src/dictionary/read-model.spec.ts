@@ -113,7 +113,6 @@ describe('the table of parameters', () => {
     ['a limit with a comma', { greatest: '"60,0"' }, 'cell-unreadable'],
     ['a default between two steps', { default: '5.05' }, 'cell-unreadable'],
     ['a default outside the range', { default: '61.0' }, 'default-outside'],
-    ['a setting without default', { default: '' }, 'cell-empty'],
     ['a fact that no rating has', { greatest: '@warp' }, 'fact-unknown'],
     ['options without numbers', { kind: 'option', options: 'off; on' }, 'cell-unreadable'],
     ['a register without type', { register: '100' }, 'cell-unreadable'],

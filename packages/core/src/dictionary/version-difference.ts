@@ -60,7 +60,8 @@ function factsOfParameter(parameter: Parameter): Readonly<Record<ChangedFact, st
   return {
     name: parameter.name,
     menu: parameter.menu.join(' / '),
-    range: `${showBound(parameter.least)} ${showBound(parameter.greatest)}`,
+    // Options and bits have no range of their own: it follows from their list.
+    range: number ? `${showBound(parameter.least)} ${showBound(parameter.greatest)}` : '',
     default: parameter.default ? showBound(parameter.default) : '',
     resolution: number ? `${number.resolution.step} ${number.resolution.places}` : form.kind,
     unit: number?.unit ?? '',

@@ -1,6 +1,6 @@
-// The shipped model for tests of the core: real parameters find more than made-up ones.
+// The shipped models for tests of the core: real parameters find more than made-up ones.
 
-import { readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   factsOf,
@@ -11,19 +11,30 @@ import {
   type Outfit,
 } from '../dictionary/index.ts';
 
-const FOLDER = join(import.meta.dirname, '../../../catalogue/models/halvern-hn64');
+const FOLDER = join(import.meta.dirname, '../../../catalogue/models');
 
-export const shippedFiles: ModelFiles = {
-  model: readFileSync(join(FOLDER, 'model.yaml'), 'utf8'),
-  parameters: readFileSync(join(FOLDER, 'parameters.csv'), 'utf8'),
-};
+function filesIn(name: string): ModelFiles {
+  const file = (each: string) => readFileSync(join(FOLDER, name, each), 'utf8');
+  const terminals = existsSync(join(FOLDER, name, 'terminals.yaml')) ? file('terminals.yaml') : null;
+  return { model: file('model.yaml'), parameters: file('parameters.csv'), terminals };
+}
 
-export const shippedModel: Dictionary = readShipped();
+function readShipped(files: ModelFiles): Dictionary {
+  const read = readModel(files);
+  if (!read.ok) throw new Error(JSON.stringify(read.fault.slice(0, 5)));
+  return read.value;
+}
+
+export const shippedFiles: ModelFiles = filesIn('halvern-hn64');
+export const shippedModel: Dictionary = readShipped(shippedFiles);
 export const outfit: Outfit = { rating: 'HN64-15', region: '50-hz' };
 export const facts: Facts = factsOf(shippedModel, outfit) ?? {};
 
-function readShipped(): Dictionary {
-  const read = readModel(shippedFiles);
-  if (!read.ok) throw new Error(JSON.stringify(read.fault));
-  return read.value;
-}
+/** All of them, each with the facts of its first rating and region. */
+export const allModels: readonly { readonly model: Dictionary; readonly facts: Facts }[] = readdirSync(FOLDER)
+  .sort()
+  .map((name) => {
+    const model = readShipped(filesIn(name));
+    const first = { rating: model.ratings[0]?.id ?? '', region: model.regions[0]?.id ?? '' };
+    return { model, facts: factsOf(model, first) ?? {} };
+  });

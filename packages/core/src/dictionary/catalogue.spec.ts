@@ -1,0 +1,78 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { rawOf, SEEDED, settingsOf } from '../testing/arbitraries.ts';
+import { allModels } from '../testing/shipped-model.ts';
+import { formatRaw, parseRaw } from '../values/index.ts';
+import { CONVENTIONS, defaultOf, factsOf, findParameter, kinOf, refusalOf, terminalsOf } from './index.ts';
+
+describe.each(allModels.map(({ model, facts }) => [model.id, model, facts] as const))(
+  'the shipped model %s',
+  (_, model, facts) => {
+    it('reads and writes every value of every parameter without losing a digit', () => {
+      for (const parameter of model.parameters) {
+        fc.assert(
+          fc.property(rawOf(parameter, facts), (raw) => {
+            const text = formatRaw(parameter.form, raw);
+            expect([parameter.code, parseRaw(parameter.form, text)]).toEqual([
+              parameter.code,
+              { ok: true, value: raw },
+            ]);
+            expect(refusalOf(parameter, raw, facts)).toBeUndefined();
+          }),
+          { ...SEEDED, numRuns: 12 },
+        );
+      }
+    });
+
+    it('spares the manual: every parameter says what it does, every setting has a default', () => {
+      const silent = model.parameters.filter(({ description }) => description.length < 10);
+      expect(silent.map(({ code }) => code)).toEqual([]);
+      for (const { id: rating } of model.ratings)
+        for (const { id: region } of model.regions) {
+          const outfit = factsOf(model, { rating, region }) ?? {};
+          const without = settingsOf(model).filter((each) => defaultOf(each, outfit) === undefined);
+          expect([rating, region, without.map(({ code }) => code)]).toEqual([rating, region, []]);
+        }
+    });
+
+    it('has a chart whose terminals lead to functions, and procedures for reset, save, restart and unlock', () => {
+      const terminals = terminalsOf(
+        model.terminals ?? { strips: [], links: [], switches: [], arrangements: [] },
+      );
+      expect(terminals.length).toBeGreaterThan(10);
+      // A terminal says what it does, or a parameter with options says it.
+      const mute = terminals.filter(({ does, setBy }) => {
+        const form = setBy ? findParameter(model, setBy)?.form : undefined;
+        return does === '' && form?.kind !== 'option';
+      });
+      expect(mute.map(({ id }) => id).filter((id) => !['X5', 'X6', 'X7'].includes(id))).toEqual([]);
+      expect(model.procedures.map(({ purpose }) => purpose)).toEqual(
+        expect.arrayContaining(['identify', 'reset', 'save', 'restart', 'unlock']),
+      );
+      expect(model.terminals?.arrangements.filter(({ factory }) => factory)).toHaveLength(1);
+    });
+  },
+);
+
+describe('the models together', () => {
+  it('count the same things in different ways, as makers do', () => {
+    for (const name of Object.keys(CONVENTIONS) as (keyof typeof CONVENTIONS)[]) {
+      const ways = new Set(allModels.map(({ model }) => model.conventions[name]));
+      expect([name, ways.size > 1]).toEqual([name, true]);
+    }
+  });
+
+  it('have ramps of the same meaning on all but the servo axis', () => {
+    const having = allModels.filter(({ model }) =>
+      model.parameters.some(({ meaning }) => meaning === 'ramp.up'),
+    );
+    expect(having.map(({ model }) => model.name).sort()).toEqual(['C1', 'C7', 'F3', 'HN20', 'HN64', 'HN64']);
+  });
+
+  it('are kin where they ask the same but count it otherwise', () => {
+    expect(kinOf('loop.gain')).toEqual(['loop.bandWidth']);
+    expect(kinOf('preset.share.3')).toEqual(['preset.3', 'preset.speed.3']);
+    expect(kinOf('preset.source')).toEqual([]);
+    expect(kinOf('ramp.up')).toEqual([]);
+  });
+});
