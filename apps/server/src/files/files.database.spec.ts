@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { ComparisonView, HistoryView, ImportedBackup, ImportPreview, Problem } from '@drive-keep/api';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { RunningPlant, type Caller } from '../testing/running-plant.ts';
+import { spreadsheetBomb, zipOf } from '../testing/zip-archive.ts';
 
 const TAG = 'KL1-RD-07';
 const SCHEMA = join(import.meta.dirname, '../../../../docs/formats/parameter-set.schema.json');
@@ -83,6 +84,39 @@ describe('a set that leaves and comes back', () => {
   });
 });
 
+describe('a set in the files of other programs', () => {
+  async function file(format: 'xlsx' | 'dcf', tag: string): Promise<Uint8Array<ArrayBuffer>> {
+    const { backups } = (await technician.get<HistoryView>(`positions/${tag}/history`)).body;
+    const answer = await technician.raw(`backups/${backups.at(-1)?.id ?? ''}/file?format=${format}`);
+    return new Uint8Array(await answer.arrayBuffer());
+  }
+
+  it.each([
+    ['xlsx', 'KL1-RD-07'],
+    ['xlsx', 'KL1-RD-09'],
+    ['xlsx', 'BP-AG-01'],
+    ['xlsx', 'SP-ST-01'],
+    ['dcf', 'KL1-RD-09'],
+    ['dcf', 'GL-PU-01'],
+    ['dcf', 'SP-ST-01'],
+  ] as const)('as %s comes back to %s as the same content', async (format, tag) => {
+    const seen = await preview(await file(format, tag), tag);
+    expect(seen.body).toMatchObject({ kind: format, acceptable: true, findings: [] });
+    expect(seen.body.sameAs).not.toBeNull();
+  });
+
+  it('is read in UTF-16, as spreadsheet programs save text', async () => {
+    const bytes = Buffer.concat([Buffer.from([0xff, 0xfe]), Buffer.from(await exported('csv'), 'utf16le')]);
+    const seen = await preview(new Uint8Array(bytes));
+    expect([seen.status, seen.body.acceptable, seen.body.sameAs === null]).toEqual([200, true, false]);
+  });
+
+  it('of another model is recognised by its codes', async () => {
+    const { body } = await preview('code,value\nFL01,20.0\nFL02,20.0\nFP08,50.0\n');
+    expect([body.acceptable, body.likelyModels]).toEqual([false, ['Toreka F3']]);
+  });
+});
+
 describe('a file is looked at before anything is kept', () => {
   const cases: [string, () => string | Uint8Array<ArrayBuffer>, RegExp][] = [
     ['unknown codes', () => 'code,value\n99X,1', /99X is not a code of HN64/],
@@ -108,7 +142,7 @@ describe('a file is looked at before anything is kept', () => {
   });
 
   it.each<[string, Uint8Array<ArrayBuffer>, number, RegExp]>([
-    ['UTF-16', new Uint8Array([0xff, 0xfe, 0x63, 0, 0x6f, 0]), 422, /UTF-16.*CSV UTF-8/],
+    ['UTF-16 without its mark', new Uint8Array([0x63, 0, 0x6f, 0]), 422, /CSV UTF-8/],
     [
       'another encoding',
       new Uint8Array([0x63, 0x6f, 0x64, 0x65, 0x2c, 0xe4, 0xf6]),
@@ -116,6 +150,13 @@ describe('a file is looked at before anything is kept', () => {
       /not text in UTF-8/,
     ],
     ['a program', new Uint8Array([0x4d, 0x5a, 0, 0, 1, 2, 3]), 422, /not text in UTF-8/],
+    [
+      'a damaged spreadsheet',
+      zipOf([{ name: 'x', content: Buffer.from('y') }]),
+      422,
+      /no XLSX spreadsheet|no sheet/,
+    ],
+    ['a spreadsheet that unfolds to 400 MB', spreadsheetBomb(400), 422, /too large to be a list/],
     ['50 MB', new Uint8Array(50_000_000), 413, /too large/],
   ])('and %s is refused', async (_, content, status, words) => {
     const answer = await preview(content);

@@ -46,6 +46,10 @@ export class Caller {
     return { status: response.status, type, body: (/json/.test(type) ? JSON.parse(text) : text) as T };
   }
 
+  /** The answer as it came, for files. */
+  raw = (path: string): Promise<Response> =>
+    fetch(`${this.base}/api/${path}`, { headers: { cookie: this.cookie } });
+
   get = <T>(path: string): Promise<Answer<T>> => this.ask<T>('GET', path);
   post = <T>(path: string, body: unknown = {}): Promise<Answer<T>> => this.ask<T>('POST', path, body);
 }

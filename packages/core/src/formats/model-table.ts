@@ -148,7 +148,7 @@ class RowCells {
       access,
       keeping: access === 'read' ? 'monitor' : 'setting',
       meaning: this.of('meaning'),
-      register: registerOf(this.of('register')),
+      register: registerOf(this.of('register'), false),
     };
     const bits = choicesOf(this.of('bits'));
     if (bits !== '') return { ...common, kind: 'bits', options: bits, default: bitsOf(this.of('default')) };
@@ -167,6 +167,7 @@ class RowCells {
     const resolution = parseResolution(given) ? given : finest([least, greatest, usual.number]);
     const unit = this.of('unit') || range?.unit || this.value('greatest').unit || usual.unit;
     return {
+      register: registerOf(this.of('register'), least.startsWith('-')),
       unit: normalUnit(unit),
       resolution,
       least,
@@ -249,12 +250,13 @@ function bitsOf(text: string): string {
 
 function accessOf(text: string): string {
   if (/^(r|ro|read( ?only)?|monitor|display|–|-)$/i.test(text)) return 'read';
-  if (/(stop|not running|locked while|no change while|stand)/i.test(text)) return 'write-stopped';
+  if (/(stop|while running|not running|no change while|stand)/i.test(text)) return 'write-stopped';
   return 'write';
 }
 
-/** `1024`, `40001` and `0x0400` as 16 bits without a sign; a full statement such as `1024 s32` stays. */
-function registerOf(text: string): string {
-  if (/^0x[0-9a-f]{1,4}$/i.test(text)) return `${Number.parseInt(text, 16)} u16`;
-  return /^\d{1,5}$/.test(text) ? `${text} u16` : text;
+/** `1024`, `40001` and `0x0400` as 16 bits, with a sign where the range goes below zero; `1024 s32` stays as it is. */
+function registerOf(text: string, signed: boolean): string {
+  const type = signed ? 's16' : 'u16';
+  if (/^0x[0-9a-f]{1,4}$/i.test(text)) return `${Number.parseInt(text, 16)} ${type}`;
+  return /^\d{1,5}$/.test(text) ? `${text} ${type}` : text;
 }

@@ -48,6 +48,7 @@ export interface OwnModel {
 export const modelSlug = (maker: string, name: string): string =>
   `${maker} ${name}`
     .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '');

@@ -98,6 +98,8 @@ export function checkEntries(
     findings.push({ line: 1, severity: 'stop', code: 'other-dictionary', found: head.dictionary, wanted });
   } else {
     for (const entry of entries) takeEntry(dictionary, facts, entry, readings, findings);
+    // Object files are read object by object: people look for findings line by line.
+    findings.sort((a, b) => a.line - b.line);
     findMissing(dictionary, readings, findings);
   }
   return { set: { dictionary: wanted, readings }, findings };

@@ -87,7 +87,8 @@ function toEntry(item: unknown, at: number): SetFileEntry {
 }
 
 function lineOfFault(text: string, error: unknown): number {
-  const position = Number(/position (\d+)/.exec(String(error))?.[1] ?? 0);
+  // Where nothing is said of the place, the text ended too early.
+  const position = Number(/position (\d+)/.exec(String(error))?.[1] ?? text.length);
   return text.slice(0, position).split('\n').length;
 }
 

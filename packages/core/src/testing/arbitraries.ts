@@ -49,7 +49,9 @@ export const anySetOf = (model: Dictionary, own: Facts): fc.Arbitrary<ParameterS
         ),
       ),
     )
-    .map((entries) => toSet(model, entries));
+    .map((entries) => toSet(model, entries))
+    // A set without any reading is never kept.
+    .filter(({ readings }) => readings.size > 0);
 
 export const anySet: fc.Arbitrary<ParameterSet> = anySetOf(shippedModel, facts);
 

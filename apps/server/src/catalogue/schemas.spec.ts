@@ -1,0 +1,44 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from '@jest/globals';
+import { readTable } from '@drive-keep/core/values';
+import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
+import { parse } from 'yaml';
+import { modelFilesIn } from './model-folder.ts';
+
+const ROOT = join(import.meta.dirname, '../../../..');
+const MODELS = join(ROOT, 'packages/catalogue/models');
+
+function schema(name: string): ValidateFunction {
+  const text = readFileSync(join(ROOT, 'docs/formats', `${name}.schema.json`), 'utf8');
+  return new Ajv2020({ strict: true, allErrors: true }).compile(JSON.parse(text) as object);
+}
+
+const model = schema('model');
+const terminals = schema('terminals');
+const parameters = schema('parameters');
+
+describe.each(readdirSync(MODELS))('the files of %s', (name) => {
+  const files = modelFilesIn(join(MODELS, name));
+
+  it('are as the published schemas say', () => {
+    const table = readTable(files.parameters);
+    if (!table.ok) throw new Error(table.fault.code);
+    for (const [validate, content] of [
+      [model, parse(files.model)],
+      [terminals, parse(files.terminals ?? '')],
+      [parameters, table.value.rows.map(({ cells }) => cells)],
+    ] as const) {
+      validate(content);
+      expect(validate.errors).toBeNull();
+    }
+  });
+});
+
+describe('the published schemas', () => {
+  it('refuse what the reader refuses, too', () => {
+    expect(model({ model: 'Not a name', version: 1 })).toBe(false);
+    expect(terminals({ strips: [{ name: 'X', terminals: [{ id: '1', kind: 'magic' }] }] })).toBe(false);
+    expect(parameters([{ code: 'A1' }])).toBe(false);
+  });
+});

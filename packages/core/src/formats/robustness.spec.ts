@@ -1,0 +1,154 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { readModel } from '../dictionary/index.ts';
+import { hashOf } from '../sets/index.ts';
+import { anySetOf, SEEDED } from '../testing/arbitraries.ts';
+import { allModels, facts, shippedFiles, shippedModel } from '../testing/shipped-model.ts';
+import { readTable, tableFromJson } from '../values/index.ts';
+import {
+  guessColumns,
+  guessDecimalMark,
+  headingsByColumn,
+  kindOfText,
+  makeOwnModel,
+  readEds,
+  readSet,
+  takeApart,
+  writeSetCsv,
+  writeSetDcf,
+  writeSetJson,
+  type SetTextKind,
+} from './index.ts';
+
+describe.each(allModels.map(({ model, facts: own }) => [model.id, model, own] as const))(
+  'a set of %s',
+  (_, model, own) => {
+    it.each<SetTextKind>(['csv', 'json', 'dcf'])('comes back from %s with the same hash', (kind) => {
+      const origin = { position: 'KL1-RD-07', takenAt: '2026-11-24T14:05:00.000Z', takenBy: 'T. Pellow' };
+      const write = {
+        csv: writeSetCsv,
+        json: (...[dictionary, set]: Parameters<typeof writeSetCsv>) => writeSetJson(dictionary, set, origin),
+        dcf: (...[dictionary, set]: Parameters<typeof writeSetCsv>) => writeSetDcf(dictionary, set, origin),
+      }[kind];
+      fc.assert(
+        fc.property(anySetOf(model, own), (set) => {
+          const text = write(model, set);
+          expect(kindOfText(text)).toBe(kind);
+          const back = readSet(kind, text, model, own);
+          expect(back.findings.filter(({ code }) => code !== 'parameters-missing')).toEqual([]);
+          expect(hashOf(back.set)).toBe(hashOf(set));
+        }),
+        { ...SEEDED, numRuns: 25 },
+      );
+    });
+  },
+);
+
+const FIXTURES = readdirSync(join(import.meta.dirname, 'fixtures')).map((name) =>
+  readFileSync(join(import.meta.dirname, 'fixtures', name), 'utf8'),
+);
+const SEEDS = [
+  ...FIXTURES,
+  shippedFiles.parameters.slice(0, 4000),
+  shippedFiles.model.slice(0, 3000),
+  shippedFiles.terminals?.slice(0, 2000) ?? '',
+];
+const PIECES = [
+  '"',
+  ';',
+  ',',
+  '\n',
+  '\r',
+  '[',
+  ']',
+  '{',
+  '}',
+  '=',
+  '0x',
+  '$NODEID',
+  '\u0000',
+  '\uFEFF',
+  '1e999',
+  "'",
+  '=1+1',
+  '4/12',
+  '-',
+  '@',
+  ': *a',
+  '&a',
+  '\t',
+  '9'.repeat(40),
+  'ä',
+  '💡',
+];
+
+/** A real file with pieces cut out, doubled, and strange ones put in; or nothing but noise. */
+const damaged: fc.Arbitrary<string> = fc.oneof(
+  {
+    weight: 6,
+    arbitrary: fc
+      .tuple(
+        fc.constantFrom(...SEEDS),
+        fc.array(fc.tuple(fc.nat({ max: 4000 }), fc.nat({ max: 60 }), fc.constantFrom('', ...PIECES)), {
+          minLength: 1,
+          maxLength: 6,
+        }),
+      )
+      .map(([text, cuts]) =>
+        cuts.reduce((now, [at, length, piece]) => {
+          const place = now.length === 0 ? 0 : at % now.length;
+          return now.slice(0, place) + piece + now.slice(place + length);
+        }, text),
+      ),
+  },
+  { weight: 1, arbitrary: fc.string({ unit: 'binary', maxLength: 200 }) },
+  {
+    weight: 1,
+    arbitrary: fc.array(fc.constantFrom(...PIECES), { maxLength: 60 }).map((each) => each.join('')),
+  },
+);
+
+/** What a reader may take for one file of a few kilobytes before it counts as hanging, in ms. */
+const HANGING_MS = 4000;
+
+function survives(name: string, cases: number, read: (text: string) => unknown): void {
+  it(`${name} (${cases} cases)`, () => {
+    let slowest = 0;
+    fc.assert(
+      fc.property(damaged, (text) => {
+        const began = performance.now();
+        read(text);
+        slowest = Math.max(slowest, performance.now() - began);
+      }),
+      { ...SEEDED, numRuns: cases },
+    );
+    expect(slowest).toBeLessThan(HANGING_MS);
+  }, 240_000);
+}
+
+describe('readers of files never crash and never hang', () => {
+  survives('tables and sets as CSV', 3000, (text) => {
+    readTable(text);
+    readSet('csv', text, shippedModel, facts);
+  });
+  survives('sets as JSON', 2500, (text) => readSet('json', text, shippedModel, facts));
+  survives('sets as DCF and models as EDS', 2500, (text) => {
+    readSet('dcf', text, shippedModel, facts);
+    readEds(text);
+  });
+  survives('makers’ lists', 2000, (text) => {
+    for (const table of [readTable(text), tableFromJson(text)]) {
+      if (!table.ok) continue;
+      const assignment = guessColumns(table.value);
+      const { parameters } = takeApart(table.value, assignment, guessDecimalMark(table.value));
+      const facts = { maker: 'M', name: 'N', about: '', firmwareFrom: '1', firmwareTo: '2', version: 1 };
+      makeOwnModel(facts, parameters, headingsByColumn(assignment));
+    }
+  });
+  survives('models of the catalogue', 1500, (text) => {
+    readModel({ model: text, parameters: shippedFiles.parameters.slice(0, 3000), terminals: text });
+    readModel({ model: shippedFiles.model, parameters: text });
+  });
+});
