@@ -9,7 +9,13 @@ const SCREENS = [
   '/positions/KL1-RD-09?a=default',
   '/jobs',
   '/logbook',
+  '/models',
   '/models/halvern-hn64@1?find=ramp',
+  '/models/toreka-c7@1?part=terminals',
+  '/models/toreka-c7@1?part=ways',
+  '/models/halvern-hn64@2/changes?since=halvern-hn64@1',
+  '/models/new',
+  '/look-up?find=ramp',
   '/positions/KL1-RD-01/import',
 ];
 
@@ -33,7 +39,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
 test('on a phone nothing is cut off, and what is pressed is large enough for gloves', async ({ browser }) => {
   const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
   await signIn(page, 'technician');
-  for (const screen of ['/', '/jobs', '/logbook', '/positions/KL1-RD-07']) {
+  for (const screen of ['/', '/jobs', '/logbook', '/positions/KL1-RD-07', '/models', '/look-up?find=ramp']) {
     await page.goto(screen);
     await page.waitForLoadState('networkidle');
     const wider = await page.evaluate(

@@ -136,9 +136,9 @@ test('four values are put back, read back and saved, the drift is gone, the logb
   await expect(page.getByRole('listitem').first()).toContainText('T. Pellow');
 });
 
-test('a set leaves as CSV and JSON and comes back as the same', async ({ page }, info) => {
+test('a set leaves in every format and comes back as the same', async ({ page }, info) => {
   await signIn(page, 'technician');
-  for (const format of ['CSV', 'JSON']) {
+  for (const format of ['CSV', 'JSON', 'XLSX', 'DCF']) {
     await page.goto('/positions/KL1-RD-01');
     const [download] = await Promise.all([
       page.waitForEvent('download'),
@@ -146,11 +146,13 @@ test('a set leaves as CSV and JSON and comes back as the same', async ({ page },
     ]);
     const file = info.outputPath(download.suggestedFilename());
     await download.saveAs(file);
-    expect(readFileSync(file, 'utf8')).toContain('Ramp up');
+    if (format !== 'XLSX') expect(readFileSync(file, 'utf8')).toContain('Ramp up');
     await page.getByRole('link', { name: 'Import a file' }).click();
     await page.getByLabel('File with a parameter set').setInputFiles(file);
     await expect(
-      page.getByText(/193 parameters for halvern-hn64@1\. Same content as the backup of/),
+      page.getByText(
+        /193 of 193 parameters for Halvern HN64 \(halvern-hn64@1\)\. Same content as the backup of/,
+      ),
     ).toBeVisible();
     await page.getByRole('button', { name: 'Keep as a set of KL1-RD-01' }).click();
     await expect(page.getByText('Imported set by T. Pellow')).toBeVisible();
@@ -178,6 +180,6 @@ test('a bad file is explained line by line and cannot be kept', async ({ page })
     await expect(page.getByText(text).first()).toBeVisible();
   }
   await expect(page.getByRole('button', { name: 'Keep as a set of KL1-RD-01' })).toBeDisabled();
-  await choose('odd.csv', Buffer.from([0xff, 0xfe, 0x63, 0x00]));
+  await choose('odd.csv', Buffer.from([0x63, 0xe4, 0xf6]));
   await expect(page.getByRole('alert')).toContainText('Save it as "CSV UTF-8"');
 });

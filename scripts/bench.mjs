@@ -9,13 +9,19 @@ import { join } from 'node:path';
 import { compareBench } from './bench/compare.mjs';
 import { firstLoadBench } from './bench/first-load.mjs';
 import { lineBench } from './bench/line.mjs';
+import { lookUpBench } from './bench/look-up.mjs';
 import { ensureBuilt } from './setup/build.mjs';
 import { cacheFolder } from './setup/folders.mjs';
 import { ensurePackages, requireNode } from './setup/packages.mjs';
 import { Cluster, postgresBin } from './setup/postgres.mjs';
 import { PlainError, runMain, say } from './setup/say.mjs';
 
-const BENCHES = { compare: compareBench, line: lineBench, 'first-load': firstLoadBench };
+const BENCHES = {
+  compare: compareBench,
+  'look-up': lookUpBench,
+  line: lineBench,
+  'first-load': firstLoadBench,
+};
 
 async function withDatabase(work) {
   const folder = join(cacheFolder, 'bench');

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useLookUp, useRegister, useSameMeaning } from '../api/queries.ts';
 import { AddressField } from '../ui/address-inputs.tsx';
+import { Choice } from '../ui/choice.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 
@@ -64,22 +65,17 @@ const rank = (hit: LookUpView, own: string): number => (hit.dictionary === own ?
 function PositionChoice({ tag, choose }: { tag: string; choose: (tag: string) => void }) {
   const { data: register } = useRegister();
   const positions = register?.areas.flatMap((area) => area.machines.flatMap((machine) => machine.positions));
+  const options = (positions ?? []).map((position) => ({
+    id: position.tag,
+    name: `${position.tag} ${position.duty}`,
+  }));
   return (
-    <label className="flex items-center gap-2 text-sm">
-      with the values of
-      <select
-        value={tag}
-        onChange={(event) => choose(event.target.value)}
-        className="h-9 max-w-60 rounded border border-rule bg-sheet px-2 max-lg:h-12"
-      >
-        <option value="">no position</option>
-        {positions?.map((position) => (
-          <option key={position.tag} value={position.tag}>
-            {position.tag} {position.duty}
-          </option>
-        ))}
-      </select>
-    </label>
+    <Choice
+      label="with the values of"
+      value={tag}
+      onChange={({ target }) => choose(target.value)}
+      options={[{ id: '', name: 'no position' }, ...options]}
+    />
   );
 }
 

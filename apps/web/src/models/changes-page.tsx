@@ -22,7 +22,7 @@ export function ChangesPage() {
     <Page title={`${after.name}, what changed`}>
       <h1 className="text-2xl font-semibold">
         {after.maker}{' '}
-        <Link to={`/models/${id}`} className="text-plum hover:underline">
+        <Link to={`/models/${id}`} className="text-plum underline">
           {after.name}
         </Link>
         : firmware {before.firmware.from} to {before.firmware.to} against {after.firmware.from} to{' '}

@@ -3,6 +3,7 @@
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { useParams, useSearchParams } from 'react-router';
 import { useDictionary } from '../api/queries.ts';
+import { Choice } from '../ui/choice.tsx';
 import { AddressField } from '../ui/address-inputs.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
@@ -103,18 +104,22 @@ function ModelPart({
           placeholder="Code, name, option or word"
           className="w-72"
         />
-        <Choice
-          label="Rating"
-          value={rating?.id}
-          options={dictionary.ratings}
-          choose={(id) => change('rating', id)}
-        />
-        <Choice
-          label="Region"
-          value={region?.id}
-          options={dictionary.regions}
-          choose={(id) => change('region', id)}
-        />
+        {dictionary.ratings.length > 1 && (
+          <Choice
+            label="Rating"
+            value={rating?.id}
+            options={dictionary.ratings}
+            onChange={({ target }) => change('rating', target.value)}
+          />
+        )}
+        {dictionary.regions.length > 1 && (
+          <Choice
+            label="Region"
+            value={region?.id}
+            options={dictionary.regions}
+            onChange={({ target }) => change('region', target.value)}
+          />
+        )}
         <Choice
           label="Sorted"
           value={sorting}
@@ -122,41 +127,11 @@ function ModelPart({
             { id: 'menu', name: 'as on the keypad' },
             { id: 'purpose', name: 'by what they are for' },
           ]}
-          choose={(id) => change('by', id === 'menu' ? '' : id)}
+          onChange={({ target }) => change('by', target.value === 'menu' ? '' : target.value)}
         />
         <span className="text-sm text-soft">{shown.length} shown</span>
       </div>
       <ParameterList dictionary={dictionary} shown={shown} facts={facts} sorting={sorting} />
     </>
-  );
-}
-
-function Choice({
-  label,
-  value,
-  options,
-  choose,
-}: {
-  label: string;
-  value: string | undefined;
-  options: readonly { readonly id: string; readonly name: string }[];
-  choose: (id: string) => void;
-}) {
-  if (options.length < 2) return null;
-  return (
-    <label className="flex items-center gap-2 text-sm">
-      {label}
-      <select
-        value={value}
-        onChange={(event) => choose(event.target.value)}
-        className="h-9 rounded border border-rule bg-sheet px-2 max-lg:h-12"
-      >
-        {options.map(({ id, name }) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }

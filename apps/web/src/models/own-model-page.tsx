@@ -4,12 +4,13 @@
 import type { OwnModelPreview } from '@drive-keep/api';
 import { COLUMN_USES, type ColumnUse } from '@drive-keep/core/formats';
 import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { queryClient, useSession } from '../api/queries.ts';
 import { Field } from '../session/field.tsx';
 import { Button } from '../ui/button.tsx';
+import { Choice } from '../ui/choice.tsx';
 import { Findings } from '../ui/findings.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
@@ -29,9 +30,7 @@ export function OwnModelPage() {
   const [wish, setWish] = useState<Wish>({});
   const navigate = useNavigate();
   const { data: session } = useSession();
-  const preview = useMutation<OwnModelPreview, ProblemError, { file: File; wish: Wish }>({
-    mutationFn: (given) => post('models/preview', formOf(given.file, given.wish)),
-  });
+  const { seen, error, ask } = usePreview();
   const keep = useMutation<{ id: string }, ProblemError>({
     mutationFn: () => post('models', formOf(file, wish)),
     onSuccess: async ({ id }) => {
@@ -43,9 +42,8 @@ export function OwnModelPage() {
     setFile(chosen);
     setWish(next);
     keep.reset();
-    if (chosen) preview.mutate({ file: chosen, wish: next });
+    if (chosen) ask(chosen, next);
   };
-  const seen = preview.data;
   return (
     <Page title="Bring a model">
       <h1 className="text-2xl font-semibold">Bring a model of your own</h1>
@@ -66,12 +64,15 @@ export function OwnModelPage() {
           Up to 5 MB.
         </p>
       </SheetPart>
-      {preview.error && <ProblemNotice error={preview.error} />}
+      {error && <ProblemNotice error={error} />}
       {seen && (
         <>
           <Names seen={seen} wish={wish} change={(more) => understand(file, { ...wish, ...more })} />
           {seen.kind === 'table' && (
-            <Columns seen={seen} change={(more) => understand(file, { ...wish, ...more })} />
+            <Columns
+              seen={{ ...seen, assignment: wish.assignment ?? seen.assignment }}
+              change={(more) => understand(file, { ...wish, ...more })}
+            />
           )}
           <Understood seen={seen} />
           <SheetPart name="Findings" state={seen.acceptable ? 'none that stops' : 'to be mended'}>
@@ -102,6 +103,27 @@ export function OwnModelPage() {
   );
 }
 
+/** While somebody types, the file is not sent at every letter. */
+const TYPING_MS = 250;
+
+/** Asks the server how it understands a file; answers that come late for a newer question are passed over. */
+function usePreview() {
+  // What was seen last stays on the screen while the next is on its way: fields must not vanish under the fingers.
+  const [seen, setSeen] = useState<OwnModelPreview>();
+  const asked = useRef(0);
+  const preview = useMutation<OwnModelPreview, ProblemError, { file: File; wish: Wish; number: number }>({
+    mutationFn: (given) => post('models/preview', formOf(given.file, given.wish)),
+    onSuccess: (answer, { number }) => number === asked.current && setSeen(answer),
+  });
+  const ask = (file: File, wish: Wish) => {
+    asked.current += 1;
+    const number = asked.current;
+    const send = () => number === asked.current && preview.mutate({ file, wish, number });
+    setTimeout(send, TYPING_MS);
+  };
+  return { seen, error: preview.error, ask };
+}
+
 /** Another file has other columns: what was said about the old ones means nothing for it. */
 function withoutColumns(wish: Wish): Wish {
   const names: (keyof Wish)[] = ['maker', 'name', 'about', 'firmwareFrom', 'firmwareTo'];
@@ -109,13 +131,12 @@ function withoutColumns(wish: Wish): Wish {
 }
 
 function Names({ seen, wish, change }: { seen: OwnModelPreview; wish: Wish; change: (more: Wish) => void }) {
-  // The file is understood anew when a field is left, not at every letter.
   const field = (key: 'maker' | 'name' | 'about' | 'firmwareFrom' | 'firmwareTo', label: string) => (
     <Field
       key={`${key} ${seen.fileName}`}
       label={label}
       defaultValue={wish[key] ?? seen[key]}
-      onBlur={({ target }) => target.value !== (wish[key] ?? seen[key]) && change({ [key]: target.value })}
+      onChange={({ target }) => change({ [key]: target.value })}
     />
   );
   return (
@@ -199,17 +220,17 @@ function Columns({ seen, change }: { seen: OwnModelPreview; change: (more: Wish)
           </tbody>
         </table>
       </div>
-      <label className="mt-2 flex items-center gap-2 text-sm">
-        Decimals are written with a
-        <select
+      <div className="mt-2">
+        <Choice
+          label="Decimals are written with a"
           value={seen.decimalMark}
-          onChange={(event) => change({ decimalMark: event.target.value as 'point' | 'comma' })}
-          className="h-9 rounded border border-rule bg-sheet px-2 max-lg:h-12"
-        >
-          <option value="point">point (0.5)</option>
-          <option value="comma">comma (0,5)</option>
-        </select>
-      </label>
+          onChange={({ target }) => change({ decimalMark: target.value as 'point' | 'comma' })}
+          options={[
+            { id: 'point', name: 'point (0.5)' },
+            { id: 'comma', name: 'comma (0,5)' },
+          ]}
+        />
+      </div>
     </SheetPart>
   );
 }

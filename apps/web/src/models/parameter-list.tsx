@@ -108,7 +108,7 @@ function ParameterEntry({
         ))}
         <Link
           to={`/look-up?find=${encodeURIComponent(parameter.code)}&in=${dictionary.id}`}
-          className="ml-1 text-plum hover:underline"
+          className="ml-1 text-plum underline"
           aria-label={`What other models call ${parameter.code}`}
         >
           elsewhere

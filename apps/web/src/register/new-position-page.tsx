@@ -2,12 +2,13 @@
 
 import type { PositionDetailView } from '@drive-keep/api';
 import { useMutation } from '@tanstack/react-query';
-import { useForm, type UseFormRegister, type UseFormRegisterReturn } from 'react-hook-form';
+import { useForm, type UseFormRegister } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { forgetPositions, useDictionary, useLines, useModels, useRegister } from '../api/queries.ts';
 import { Field } from '../session/field.tsx';
 import { Button } from '../ui/button.tsx';
+import { Choice } from '../ui/choice.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 
@@ -71,8 +72,9 @@ function PlacePart({ register }: { register: UseFormRegister<Fields> }) {
         <Field label="Area" required list="areas" {...register('area')} />
         <Field label="Machine" required list="machines" {...register('machine')} />
         <Choice
+          below
           label="Criticality"
-          field={register('criticality')}
+          {...register('criticality')}
           options={['low', 'middle', 'high'].map(named)}
         />
         <Field label="Motor" {...register('motor')} placeholder="1.5 kW, 400 V star, 3.6 A" />
@@ -107,20 +109,22 @@ function UnitPart({
     <SheetPart name="Unit">
       <div className="grid gap-3 md:grid-cols-4">
         <Choice
+          below
           label="Model"
-          field={register('dictionary')}
+          {...register('dictionary')}
           options={models.map(({ id, maker, name, firmware }) => ({
             id,
             name: `${maker} ${name}, firmware ${firmware.from} to ${firmware.to}`,
           }))}
         />
-        <Choice label="Rating" field={register('rating')} options={dictionary?.ratings ?? []} />
-        <Choice label="Region" field={register('region')} options={dictionary?.regions ?? []} />
+        <Choice below label="Rating" {...register('rating')} options={dictionary?.ratings ?? []} />
+        <Choice below label="Region" {...register('region')} options={dictionary?.regions ?? []} />
         <Field label="Serial number" required inputMode="numeric" pattern="[0-9]+" {...register('serial')} />
         <Field label="Firmware" required {...register('firmware')} placeholder="2.07" />
         <Choice
+          below
           label="Line"
-          field={register('line')}
+          {...register('line')}
           options={[{ id: '', name: 'none: keypad only' }, ...lines.map(named)]}
         />
         <Field
@@ -135,29 +139,6 @@ function UnitPart({
 }
 
 const named = (name: string) => ({ id: name, name });
-
-function Choice({
-  label,
-  field,
-  options,
-}: {
-  label: string;
-  field: UseFormRegisterReturn;
-  options: readonly { readonly id: string; readonly name: string }[];
-}) {
-  return (
-    <label className="block">
-      <span className="mb-1 block text-sm font-medium">{label}</span>
-      <select className="h-11 w-full rounded border border-rule bg-sheet px-2" {...field}>
-        {options.map(({ id, name }) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
 
 function bodyOf({ serial, line, lineAddress, ...fields }: Fields): object {
   const onLine = line === '' ? {} : { line, lineAddress: Number(lineAddress) };

@@ -1,0 +1,41 @@
+import { useId, type Ref, type SelectHTMLAttributes } from 'react';
+
+export interface Choosable {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** A labelled list to choose one from; beside its label, or below it in a form. */
+export function Choice({
+  label,
+  options,
+  below = false,
+  ref,
+  ...rest
+}: SelectHTMLAttributes<HTMLSelectElement> & {
+  label: string;
+  options: readonly Choosable[];
+  below?: boolean;
+  ref?: Ref<HTMLSelectElement>;
+}) {
+  const id = useId();
+  return (
+    <div className={below ? '' : 'flex items-center gap-2'}>
+      <label htmlFor={id} className={below ? 'mb-1 block text-sm font-medium' : 'text-sm'}>
+        {label}
+      </label>
+      <select
+        id={id}
+        ref={ref}
+        className={`rounded border border-rule bg-sheet px-2 ${below ? 'h-11 w-full' : 'h-9 max-w-60 text-sm max-lg:h-12'}`}
+        {...rest}
+      >
+        {options.map(({ id: value, name }) => (
+          <option key={value} value={value}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
