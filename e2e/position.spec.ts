@@ -20,7 +20,7 @@ test('section 7 shows its four differences, in words, with the people and reason
   await expect(page.getByText('0.20 A to 10.80 A')).toBeVisible();
 });
 
-test('the keyboard alone is enough: filter, move, open, mark', async ({ page }) => {
+test('the keyboard alone is enough: filter, move, decide, undo', async ({ page }) => {
   await signIn(page, 'technician');
   await page.goto('/positions/KL1-RD-07');
   await expect(rows(page)).toHaveCount(4);
@@ -30,9 +30,9 @@ test('the keyboard alone is enough: filter, move, open, mark', async ({ page }) 
   await expect(page).toHaveURL(/find=ramp\+up/);
   await rows(page).first().focus();
   await page.keyboard.press('p');
-  await expect(page.getByText('1 marked to go back to A')).toBeVisible();
-  await page.keyboard.press('p');
-  await expect(page.getByText('marked to go back')).toBeHidden();
+  await expect(page.getByText('Decided: 1 goes back')).toBeVisible();
+  await page.keyboard.press('u');
+  await expect(page.getByText('Decided:')).toBeHidden();
 });
 
 test('the handles of the history strip choose what is compared, by key and by hand', async ({ page }) => {
@@ -87,8 +87,9 @@ test('a viewer sees the differences and no way to write', async ({ page }) => {
 
 async function planToPutBack(page: Page, codes: readonly string[]): Promise<void> {
   await page.goto('/positions/KL1-RD-07');
-  for (const code of codes) await page.getByRole('checkbox', { name: new RegExp(`^Put ${code}`) }).check();
-  await page.getByRole('button', { name: 'Make a write plan' }).click();
+  for (const code of codes) await page.getByRole('checkbox', { name: new RegExp(`^Choose ${code}`) }).check();
+  await page.getByRole('button', { name: /^Put back/ }).click();
+  await page.getByRole('button', { name: 'Finish these decisions' }).click();
   await page.getByRole('button', { name: /is stopped and safe to write to/ }).click();
   await expect(page.getByText('T. Pellow stated on')).toBeVisible();
   await page.getByRole('button', { name: /^Write \d/ }).click();

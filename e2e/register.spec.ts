@@ -16,7 +16,7 @@ test('a wrong password is refused in words, and nothing of the plant is shown be
 test('the register shows the whole plant with its states, each by shape and word', async ({ page }) => {
   await signIn(page, 'technician');
   await expect(page.locator('[data-position]')).toHaveCount(42);
-  await expect(tile(page, 'KL1-RD-07')).toContainText('◆4 differences');
+  await expect(tile(page, 'KL1-RD-07')).toContainText('◆1 difference');
   await expect(tile(page, 'KL1-RD-10')).toContainText('!Other unit');
   await expect(tile(page, 'KL1-RD-12')).toContainText('!No answer');
   await expect(tile(page, 'KL1-RD-01')).toContainText('✓As signed');

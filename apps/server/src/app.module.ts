@@ -17,6 +17,10 @@ import { OwnModelsController } from './catalogue/own-models.controller.ts';
 import { OwnModels } from './catalogue/own-models.service.ts';
 import { ComparisonController } from './compare/comparison.controller.ts';
 import { ReferencedSets } from './compare/referenced-sets.service.ts';
+import { BaselineDrafts } from './decisions/baseline-drafts.service.ts';
+import { DecisionsController } from './decisions/decisions.controller.ts';
+import { Decisions } from './decisions/decisions.service.ts';
+import { Tolerations } from './decisions/tolerations.service.ts';
 import { DemoPlant } from './demo/demo-plant.service.ts';
 import { ImportsController } from './files/imports.controller.ts';
 import { SetExport } from './files/set-export.service.ts';
@@ -60,6 +64,7 @@ export class AppModule {
       controllers: [
         BackupsController,
         ComparisonController,
+        DecisionsController,
         DictionariesController,
         HealthController,
         ImportsController,
@@ -78,7 +83,9 @@ export class AppModule {
         BackupJobs,
         BackupRun,
         Backups,
+        BaselineDrafts,
         ContentStore,
+        Decisions,
         DemoPlant,
         Dictionaries,
         Drift,
@@ -96,6 +103,7 @@ export class AppModule {
         Register,
         SetExport,
         SetImport,
+        Tolerations,
         WritePlans,
         WriteRun,
       ],

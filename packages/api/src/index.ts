@@ -1,5 +1,6 @@
 export * from './access.ts';
 export * from './comparison.ts';
+export * from './decisions.ts';
 export * from './files.ts';
 export * from './jobs.ts';
 export * from './logbook.ts';

@@ -44,6 +44,8 @@ export interface PositionView {
   readonly unit: UnitView;
   /** Differences of the newest backup from the baseline; nothing where one of them is missing. */
   readonly drift: number | null;
+  /** So many of them are tolerated for a while. */
+  readonly tolerated: number;
   readonly newestBackup: string | null;
   readonly baselineRevision: number | null;
   readonly lastTry: LastTryView | null;

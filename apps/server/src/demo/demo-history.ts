@@ -4,6 +4,8 @@
 import { findMeaning, type Dictionary } from '@drive-keep/core/dictionary';
 import { unreadableCount } from '@drive-keep/core/sets';
 import type { EntityManager } from 'typeorm';
+import { Decision } from '../decisions/decision.entity.ts';
+import { dayOf } from '../decisions/tolerations.service.ts';
 import type { Position } from '../register/position.entity.ts';
 import type { Unit } from '../register/unit.entity.ts';
 import { Backup } from '../sets/backup.entity.ts';
@@ -64,6 +66,7 @@ export class DemoHistory {
       return kept;
     };
     await this.makeBaselines(placed, keptAt);
+    await this.makeTolerations(placed);
     const backups = placed.told.line
       ? await this.rounds(placed, keptAt)
       : await this.readingsOff(placed, keptAt);
@@ -92,6 +95,41 @@ export class DemoHistory {
         reason,
       });
     }
+  }
+
+  private async makeTolerations({ told, position, dictionary }: Placed): Promise<void> {
+    const signed = told.changes.findLast((change) => change.revision)?.nightsAgo ?? NIGHTS + 1;
+    const baseline = setAt(dictionary, told, signed);
+    const now = setAt(dictionary, told, 0);
+    for (const { meaning, nightsAgo, daysLeft, reason } of told.tolerated) {
+      const code = findMeaning(dictionary, meaning)?.code;
+      if (!code) throw new Error(`${told.tag}: no ${meaning}`);
+      const madeAt = demoTime(this.now, nightsAgo, CHANGE_HOUR + 2);
+      const until = dayOf(new Date(this.now.getTime() + daysLeft * DAY_MS));
+      await this.manager.insert(Decision, {
+        position,
+        code,
+        kind: 'tolerate',
+        reason,
+        until,
+        wanted: baseline.readings.get(code) ?? null,
+        found: now.readings.get(code) ?? null,
+        person: ENGINEER,
+        state: 'in-force',
+      });
+      await this.note(
+        madeAt,
+        ENGINEER,
+        told.tag,
+        `Decided: ${code} is tolerated until ${until} (${reason}).`,
+        'decided',
+      );
+    }
+    await this.manager.query(
+      `update decision set made_at = l.at from logbook l
+       where l.tag = $1 and l.action = 'decided' and l.text like 'Decided: ' || decision.code || ' %'`,
+      [told.tag],
+    );
   }
 
   private async rounds(
@@ -140,10 +178,16 @@ export class DemoHistory {
     return { ...facts, ...kept, position, unit, serial, firmware, takenAt, aside };
   }
 
-  private async note(when: Date, person: string, tag: string, text: string): Promise<void> {
+  private async note(
+    when: Date,
+    person: string,
+    tag: string,
+    text: string,
+    action = 'backed-up',
+  ): Promise<void> {
     await this.manager.query(
-      `insert into logbook (at, person, action, tag, text) values ($1, $2, 'backed-up', $3, $4)`,
-      [when, person, tag, text],
+      `insert into logbook (at, person, action, tag, text) values ($1, $2, $3, $4, $5)`,
+      [when, person, action, tag, text],
     );
   }
 }

@@ -30,6 +30,14 @@ export interface Change {
   readonly revision?: boolean;
 }
 
+/** A difference that the engineer has accepted for a while. */
+export interface ToldToleration {
+  readonly meaning: string;
+  readonly nightsAgo: number;
+  readonly daysLeft: number;
+  readonly reason: string;
+}
+
 export interface DemoPosition {
   readonly area: string;
   readonly machine: string;
@@ -51,6 +59,7 @@ export interface DemoPosition {
   readonly runs: boolean;
   /** Nights on which a keypad-only unit was read off. */
   readonly readOff: readonly number[];
+  readonly tolerated: readonly ToldToleration[];
   /** Registers that this unit's older firmware refuses, by meaning. */
   readonly refuses: readonly string[];
   /** Since so many nights the rounds end with this instead of a backup. */
@@ -74,6 +83,7 @@ export function demoPosition(
     changes: [],
     runs: true,
     readOff: [],
+    tolerated: [],
     refuses: [],
     failing: null,
     mischief: {},

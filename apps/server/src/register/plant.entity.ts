@@ -5,5 +5,7 @@ import { Column, Entity, PrimaryColumn } from 'typeorm';
 export class Plant {
   @PrimaryColumn('boolean') id: true;
   @Column('text') name: string;
+  /** A baseline is signed by another person than the one who proposed it. */
+  @Column('boolean', { default: false }) secondSignature: boolean;
   @Column({ type: 'timestamptz', insert: false }) madeAt: Date;
 }

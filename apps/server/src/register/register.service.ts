@@ -4,14 +4,16 @@ import { Injectable } from '@nestjs/common';
 import type { AreaView, OutcomeCode, PositionDetailView, PositionView, RegisterView } from '@drive-keep/api';
 import { DataSource } from 'typeorm';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { dayOf, Tolerations } from '../decisions/tolerations.service.ts';
 import { notFound } from '../problems/problem.ts';
+import { ContentStore } from '../sets/content-store.service.ts';
 import { Drift } from '../sets/drift.service.ts';
 import { Plant } from './plant.entity.ts';
 import { Position } from './position.entity.ts';
 import { Unit } from './unit.entity.ts';
 
 const ROWS = `
-select a.name as area, m.name as machine, p.tag, p.duty, p.criticality, p.motor,
+select p.id, a.name as area, m.name as machine, p.tag, p.duty, p.criticality, p.motor,
        u.dictionary_id, u.rating, u.region, u.serial, u.firmware, l.name as line, u.line_address,
        newest.taken_at as newest_at, newest.content_hash as newest_hash,
        base.revision, base.content_hash as base_hash,
@@ -34,6 +36,7 @@ left join lateral (
 `;
 
 interface Row {
+  id: string;
   area: string;
   machine: string;
   tag: string;
@@ -66,19 +69,22 @@ export class Register {
     private readonly dataSource: DataSource,
     private readonly dictionaries: Dictionaries,
     private readonly drift: Drift,
+    private readonly contents: ContentStore,
+    private readonly tolerations: Tolerations,
   ) {}
 
   async view(): Promise<RegisterView> {
     const rows: Row[] = await this.dataSource.query(`${ROWS} order by a.place, m.place, p.place`);
     const plant = await this.dataSource.getRepository(Plant).findOneBy({ id: true });
-    const positions = await Promise.all(rows.map((row) => this.position(row)));
+    const looked = await this.tolerations.among(rows.map(({ id }) => id));
+    const positions = await Promise.all(rows.map((row) => this.position(row, looked.has(row.id))));
     return { plant: plant?.name ?? '', areas: grouped(rows, positions) };
   }
 
   async detail(tag: string): Promise<PositionDetailView> {
     const [row]: Row[] = await this.dataSource.query(`${ROWS} where p.tag = $1`, [tag]);
     if (!row) throw notFound(`The position ${tag}`);
-    return { ...(await this.position(row)), area: row.area, machine: row.machine };
+    return { ...(await this.position(row, true)), area: row.area, machine: row.machine };
   }
 
   /** All of them or a problem that names those that do not exist. */
@@ -99,9 +105,20 @@ export class Register {
     return { position: unit.position, unit };
   }
 
-  private async position(row: Row): Promise<PositionView> {
+  /** Differences that somebody has accepted for a while. */
+  private async tolerated({ id, base_hash, newest_hash }: Row): Promise<number> {
+    const [baseline, newest] = await Promise.all([
+      this.contents.get(base_hash ?? ''),
+      this.contents.get(newest_hash ?? ''),
+    ]);
+    const decisions = await this.tolerations.inForce({ positionId: id, baseline, newest }, dayOf(new Date()));
+    return decisions.filter(({ kind }) => kind === 'tolerate').length;
+  }
+
+  private async position(row: Row, mayTolerate: boolean): Promise<PositionView> {
     const dictionary = await this.dictionaries.get(row.dictionary_id);
     const both = row.newest_hash !== null && row.base_hash !== null;
+    const drift = both ? await this.drift.count(row.base_hash ?? '', row.newest_hash ?? '') : null;
     return {
       tag: row.tag,
       duty: row.duty,
@@ -122,7 +139,8 @@ export class Register {
             ? null
             : { name: row.line, address: row.line_address },
       },
-      drift: both ? await this.drift.count(row.base_hash ?? '', row.newest_hash ?? '') : null,
+      drift,
+      tolerated: drift && mayTolerate ? await this.tolerated(row) : 0,
       newestBackup: row.newest_at?.toISOString() ?? null,
       baselineRevision: row.revision,
       lastTry:

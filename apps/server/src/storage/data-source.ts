@@ -19,6 +19,9 @@ import { SetContent } from '../sets/set-content.entity.ts';
 import { StoredWritePlan } from '../writing/write-plan.entity.ts';
 import { StoredWriteStep } from '../writing/write-step.entity.ts';
 import { FirstSchema1700000000001 } from './migrations/first-schema.ts';
+import { BaselineDraft } from '../decisions/baseline-draft.entity.ts';
+import { Decision } from '../decisions/decision.entity.ts';
+import { Decisions1764000000003 } from './migrations/decisions.ts';
 import { ModelsAsData1764000000002 } from './migrations/models-as-data.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -33,6 +36,8 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Area,
     Backup,
     Baseline,
+    BaselineDraft,
+    Decision,
     Job,
     JobItem,
     Line,
@@ -47,7 +52,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     StoredWriteStep,
     Unit,
   ],
-  migrations: [FirstSchema1700000000001, ModelsAsData1764000000002],
+  migrations: [FirstSchema1700000000001, ModelsAsData1764000000002, Decisions1764000000003],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),
   poolSize: POOL_SIZE,

@@ -43,6 +43,10 @@ export class WritePlans {
     { person }: Account,
   ): Promise<WritePlanView> {
     const at = await this.register.unitAt(tag);
+    if (!at.unit.line) {
+      const detail = `${tag} has no line: its values are set at its keypad. Nothing was planned.`;
+      throw new ProblemException(422, 'no-line', detail);
+    }
     const current = await this.sets.get(at, 'newest');
     const wanted = await this.sets.get(at, target);
     const dictionary = await this.dictionaries.get(at.unit.dictionaryId);

@@ -2,6 +2,7 @@
 
 import type {
   ComparisonView,
+  DecisionsView,
   DictionaryChanges,
   HistoryView,
   JobView,
@@ -40,6 +41,7 @@ export const useComparison = (tag: string, query: string) =>
   useGet<ComparisonView>(`positions/${tag}/comparison?${query}`, {
     placeholderData: (before: unknown) => before,
   });
+export const useDecisions = (tag: string) => useGet<DecisionsView>(`positions/${tag}/decisions`);
 export const useParameterHistory = (tag: string, code: string) =>
   useGet<readonly ParameterStep[]>(`positions/${tag}/parameters/${encodeURIComponent(code)}/history`);
 export const useOpenJobs = () => useGet<readonly JobView[]>('jobs', { refetchInterval: 3_000 });

@@ -94,7 +94,7 @@ export function OwnModelPage() {
       )}
       <p className="mt-2 text-sm text-soft">
         The shipped models are listed under{' '}
-        <Link to="/models" className="text-plum hover:underline">
+        <Link to="/models" className="text-plum underline">
           Models
         </Link>
         .

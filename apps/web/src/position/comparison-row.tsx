@@ -1,5 +1,6 @@
-import type { ComparisonRowView } from '@drive-keep/api';
+import type { ComparisonRowView, DecisionView } from '@drive-keep/api';
 import type { Dictionary, Parameter } from '@drive-keep/core/dictionary';
+import { describeDecision } from './decision-words.ts';
 import { DifferenceMark } from './difference-mark.tsx';
 import { RangeStrip } from './range-strip.tsx';
 import { RowDetail } from './row-detail.tsx';
@@ -12,8 +13,9 @@ export function ComparisonRow({
   row,
   open,
   toggleOpen,
-  marked,
-  toggleMark,
+  decision,
+  chosen,
+  toggleChosen,
 }: {
   tag: string;
   dictionary: Dictionary;
@@ -21,12 +23,13 @@ export function ComparisonRow({
   row: ComparisonRowView;
   open: boolean;
   toggleOpen: () => void;
-  /** Nothing where the row cannot be put back. */
-  marked: boolean | null;
-  toggleMark: () => void;
+  decision: DecisionView | undefined;
+  /** Nothing where nothing is decided. */
+  chosen: boolean | null;
+  toggleChosen: () => void;
 }) {
   const differs = row.difference.kind !== 'same' && row.difference.kind !== 'within-tolerance';
-  const markable = marked !== null && differs && typeof row.a === 'number' && parameter.access !== 'read';
+  const ground = chosen ? 'bg-plum-wash' : differs && !decision ? 'bg-look-wash/60' : '';
   return (
     <>
       <div
@@ -35,20 +38,20 @@ export function ComparisonRow({
         data-code={row.code}
         aria-expanded={open}
         onClick={toggleOpen}
-        className={`comparison-grid min-h-8 cursor-pointer items-center border-b border-rule hover:bg-plum-wash ${differs && !marked ? 'bg-look-wash/60' : ''} ${marked ? 'bg-plum-wash' : ''}`}
+        className={`comparison-grid min-h-8 cursor-pointer items-center border-b border-rule hover:bg-plum-wash ${ground}`}
       >
         <span
           role="gridcell"
           onClick={(event) => event.stopPropagation()}
           className="grid place-items-center"
         >
-          {markable && (
+          {chosen !== null && differs && (
             <input
               type="checkbox"
               tabIndex={-1}
-              checked={marked}
-              onChange={toggleMark}
-              aria-label={`Put ${row.code} ${parameter.name} back to A`}
+              checked={chosen}
+              onChange={toggleChosen}
+              aria-label={`Choose ${row.code} ${parameter.name}`}
               className="size-4.5 accent-plum"
             />
           )}
@@ -68,10 +71,7 @@ export function ComparisonRow({
         <span role="gridcell">
           <RangeStrip form={parameter.form} row={row} />
         </span>
-        <span role="gridcell" className="truncate" title={row.change}>
-          {differs && <DifferenceMark kind={row.difference.kind} />}{' '}
-          {differs ? row.change : <span className="text-soft">same</span>}
-        </span>
+        <ChangeCell row={row} differs={differs} decision={decision} />
       </div>
       {open && (
         <div role="row">
@@ -81,5 +81,27 @@ export function ComparisonRow({
         </div>
       )}
     </>
+  );
+}
+
+function ChangeCell({
+  row,
+  differs,
+  decision,
+}: {
+  row: ComparisonRowView;
+  differs: boolean;
+  decision: DecisionView | undefined;
+}) {
+  return (
+    <span role="gridcell" className="truncate" title={row.change}>
+      {differs && <DifferenceMark kind={row.difference.kind} />}{' '}
+      {differs ? row.change : <span className="text-soft">same</span>}
+      {decision && (
+        <span className="block truncate text-xs text-soft" title={describeDecision(decision)}>
+          {describeDecision(decision)}
+        </span>
+      )}
+    </span>
   );
 }

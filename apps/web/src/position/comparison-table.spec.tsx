@@ -1,5 +1,5 @@
-import { describe, expect, it, jest } from '@jest/globals';
-import type { ComparisonRowView, ComparisonView } from '@drive-keep/api';
+import { describe, expect, it } from '@jest/globals';
+import type { ComparisonRowView, ComparisonView, DecisionView } from '@drive-keep/api';
 import { describeChange, differenceOf } from '@drive-keep/core/compare';
 import { defaultOf, factsOf, findMeaning, limitsOf } from '@drive-keep/core/dictionary';
 import type { Reading } from '@drive-keep/core/values';
@@ -7,7 +7,9 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { queryClient } from '../api/queries.ts';
 import { shippedDictionary } from '../testing/shipped-dictionary.ts';
+import { MemoryRouter } from 'react-router';
 import { ComparisonTable } from './comparison-table.tsx';
+import type { Deciding } from './use-deciding.ts';
 
 const dictionary = shippedDictionary();
 const facts = factsOf(dictionary, { rating: 'HN64-15', region: '50-hz' }) ?? {};
@@ -35,7 +37,38 @@ const ROWS = [
   row('restart.faults', 6, 10),
 ];
 
-function show(find = '', marks: ReadonlySet<string> | null = new Set()) {
+const TOLERATED: DecisionView = {
+  id: '1',
+  code: ROWS[1]?.code ?? '',
+  kind: 'tolerate',
+  reason: 'until the lens is there',
+  until: '2027-03-31',
+  person: 'R. Ashgrove',
+  madeAt: '2026-11-01T08:00:00Z',
+  wanted: 1200,
+  found: 900,
+};
+
+/** Decisions as the server would keep them; what is asked of it is written down. */
+function recorder() {
+  const asked: string[] = [];
+  const note = (what: string) => (about: unknown) => void asked.push(`${what} ${JSON.stringify(about)}`);
+  const deciding: Deciding = {
+    byCode: new Map([[TOLERATED.code, TOLERATED]]),
+    open: [],
+    draft: null,
+    asking: null,
+    decide: note('decide'),
+    ask: note('ask'),
+    withdraw: note('withdraw'),
+    endToleration: note('end'),
+    finish: {} as Deciding['finish'],
+    error: null,
+  };
+  return { asked, deciding };
+}
+
+function show(find = '', decides = true) {
   cleanup();
   const comparison: ComparisonView = {
     dictionary: dictionary.id,
@@ -47,22 +80,23 @@ function show(find = '', marks: ReadonlySet<string> | null = new Set()) {
     leftOut: 0,
     unknown: [],
   };
-  const toggleMark = jest.fn<(code: string) => void>();
+  const { asked, deciding } = recorder();
   queryClient.setQueryData([`positions/KL1-RD-07/parameters/${ROWS[0]?.code ?? ''}/history`], []);
   render(
     <QueryClientProvider client={queryClient}>
-      <ComparisonTable
-        tag="KL1-RD-07"
-        comparison={comparison}
-        dictionary={dictionary}
-        find={find}
-        marks={marks}
-        toggleMark={toggleMark}
-      />
+      <MemoryRouter>
+        <ComparisonTable
+          tag="KL1-RD-07"
+          comparison={comparison}
+          dictionary={dictionary}
+          find={find}
+          deciding={decides ? deciding : null}
+        />
+      </MemoryRouter>
     </QueryClientProvider>,
   );
   const lines = screen.queryAllByRole('row').filter((each) => each.dataset['code'] !== undefined);
-  return { toggleMark, lines };
+  return { asked, lines };
 }
 
 const codesOf = (lines: readonly HTMLElement[]) => lines.map((line) => line.dataset['code']);
@@ -93,18 +127,50 @@ describe('the comparison', () => {
     expect(unread?.textContent).not.toMatch(/\b0\b/);
   });
 
-  it('moves with the arrow keys, opens with Enter and marks with p', () => {
-    const { lines, toggleMark } = show();
+  it('moves with the arrow keys and opens with Enter', () => {
+    const { lines } = show();
     const [first, second] = lines;
     first?.focus();
     fireEvent.keyDown(first as HTMLElement, { key: 'ArrowDown' });
     expect(document.activeElement).toBe(second);
     fireEvent.keyDown(second as HTMLElement, { key: 'ArrowUp' });
-    fireEvent.keyDown(first as HTMLElement, { key: 'p' });
-    expect(toggleMark.mock.calls).toEqual([[ROWS[0]?.code]]);
     fireEvent.keyDown(first as HTMLElement, { key: 'Enter' });
     expect(first?.getAttribute('aria-expanded')).toBe('true');
     expect(screen.getByText('Time from standstill to base frequency.')).toBeTruthy();
+  });
+
+  it('decides with one key about one row, asks why where it has to, and undoes', () => {
+    const { lines, asked } = show();
+    const code = ROWS[0]?.code ?? '';
+    const [first] = lines;
+    first?.focus();
+    for (const key of ['p', 'l', 't', 'i', 'u']) fireEvent.keyDown(first as HTMLElement, { key });
+    expect(asked).toEqual([
+      `decide ${JSON.stringify({ codes: [code], kind: 'put-back' })}`,
+      `decide ${JSON.stringify({ codes: [code], kind: 'later' })}`,
+      `ask ${JSON.stringify({ codes: [code], kind: 'tolerate' })}`,
+      `ask ${JSON.stringify({ codes: [code], kind: 'take-in' })}`,
+      `withdraw ${JSON.stringify([code])}`,
+    ]);
+  });
+
+  it('decides about all chosen rows at once', () => {
+    const { lines, asked } = show();
+    for (const line of lines.slice(0, 2)) {
+      line.focus();
+      fireEvent.keyDown(line, { key: ' ' });
+    }
+    fireEvent.keyDown(lines[0] as HTMLElement, { key: 'p' });
+    expect(asked).toEqual([
+      `decide ${JSON.stringify({ codes: codesOf(lines.slice(0, 2)), kind: 'put-back' })}`,
+    ]);
+  });
+
+  it('says what was decided, until when, by whom and why', () => {
+    show();
+    expect(
+      screen.getByText('tolerated until 31 Mar 2027, R. Ashgrove: until the lens is there'),
+    ).toBeTruthy();
   });
 
   it('is filtered by code, name, other names and words of the change', () => {
@@ -115,8 +181,8 @@ describe('the comparison', () => {
     expect(screen.getByText(/No row has “warp drive”/)).toBeTruthy();
   });
 
-  it('offers no marks where nothing can be put back', () => {
-    expect(show('', null).lines.flatMap((line) => within(line).queryAllByRole('checkbox'))).toEqual([]);
+  it('offers nothing to choose where nothing is decided', () => {
+    expect(show('', false).lines.flatMap((line) => within(line).queryAllByRole('checkbox'))).toEqual([]);
     const marked = show().lines.map((line) => within(line).queryAllByRole('checkbox').length);
     expect(marked).toEqual([1, 1, 1, 1, 1]);
   });

@@ -1,5 +1,5 @@
-// The comparison: rows grouped by what they are for, opened in place, marked for putting back. Up and down move,
-// Enter opens, p marks, / filters.
+// The comparison: rows grouped by what they are for, opened in place, chosen and decided. Up and down move, Enter opens,
+// the space bar chooses, one key each decides about the row or the chosen ones, u takes a decision back, / filters.
 
 import type { ComparisonRowView, ComparisonView } from '@drive-keep/api';
 import {
@@ -11,7 +11,10 @@ import {
 } from '@drive-keep/core/dictionary';
 import { useRef, useState } from 'react';
 import { PURPOSE_NAMES } from '../words/purposes.ts';
+import { NONE_CHOSEN, useChosenRows } from './chosen-rows.ts';
 import { ComparisonRow } from './comparison-row.tsx';
+import { kindOfKey, wantsReason } from './decision-words.ts';
+import type { Deciding } from './use-deciding.ts';
 
 interface Line {
   readonly row: ComparisonRowView;
@@ -23,17 +26,17 @@ export function ComparisonTable({
   comparison,
   dictionary,
   find,
-  marks,
-  toggleMark,
+  deciding,
 }: {
   tag: string;
   comparison: ComparisonView;
   dictionary: Dictionary;
   find: string;
-  /** Codes marked for putting back; nothing where this comparison leads to no write. */
-  marks: ReadonlySet<string> | null;
-  toggleMark: (code: string) => void;
+  /** Nothing where this comparison leads to no decision. */
+  deciding: Deciding | null;
 }) {
+  const chosen = useChosenRows(({ byTag }) => byTag[tag] ?? NONE_CHOSEN);
+  const { toggle, set: choose } = useChosenRows();
   const [openCode, setOpenCode] = useState<string>();
   const table = useRef<HTMLDivElement>(null);
   const groups = grouped(comparison.rows, dictionary, find);
@@ -42,11 +45,18 @@ export function ComparisonTable({
     const rows = [...(table.current?.querySelectorAll<HTMLElement>('[data-code]') ?? [])];
     const at = rows.findIndex((row) => row === document.activeElement);
     const code = rows[at]?.dataset['code'];
+    const kind = kindOfKey(event.key);
     if (event.key === 'ArrowDown') rows[Math.min(at + 1, rows.length - 1)]?.focus();
     else if (event.key === 'ArrowUp') rows[Math.max(at - 1, 0)]?.focus();
     else if (code && event.key === 'Enter') setOpenCode(code === openCode ? undefined : code);
-    else if (code && event.key === 'p' && marks) toggleMark(code);
-    else return;
+    else if (code && deciding && event.key === ' ') toggle(tag, code);
+    else if (code && deciding && event.key === 'u') deciding.withdraw([code]);
+    else if (code && deciding && kind) {
+      const codes = chosen.size > 0 ? [...chosen] : [code];
+      if (wantsReason(kind)) deciding.ask({ codes, kind });
+      else deciding.decide({ codes, kind });
+      choose(tag, []);
+    } else return;
     event.preventDefault();
   };
   if (shown === 0) {
@@ -78,8 +88,9 @@ export function ComparisonTable({
               row={row}
               open={row.code === openCode}
               toggleOpen={() => setOpenCode(row.code === openCode ? undefined : row.code)}
-              marked={marks?.has(row.code) ?? null}
-              toggleMark={() => toggleMark(row.code)}
+              decision={deciding?.byCode.get(row.code)}
+              chosen={deciding ? chosen.has(row.code) : null}
+              toggleChosen={() => toggle(tag, row.code)}
             />
           ))}
         </div>
@@ -91,7 +102,7 @@ export function ComparisonTable({
 function TableHead() {
   return (
     <div role="row" className="comparison-grid border-b border-rule pb-1 text-sm text-soft">
-      <span role="columnheader" aria-label="Put back" />
+      <span role="columnheader" aria-label="Choose" />
       <span role="columnheader">Code</span>
       <span role="columnheader">Parameter</span>
       <span role="columnheader">

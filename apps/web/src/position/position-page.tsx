@@ -8,9 +8,10 @@ import { ComparisonTable } from './comparison-table.tsx';
 import { queryOf, useComparisonAddress, type ComparisonAddress } from './comparison-address.ts';
 import { HeadLine } from './head-line.tsx';
 import { HistoryStrip } from './history-strip.tsx';
-import { NO_MARKS, useMarks } from './marks.ts';
-import { PutBackBar } from './put-back-bar.tsx';
+import { DecisionBar } from './decision-bar.tsx';
+import { DraftNotice, FirstBaseline } from './draft-notice.tsx';
 import { SideChoice } from './side-choice.tsx';
+import { useDeciding } from './use-deciding.ts';
 
 export function PositionPage() {
   const { tag = '' } = useParams();
@@ -53,15 +54,19 @@ function Comparison({
   const history = useHistory(tag);
   const dictionary = useDictionary(comparison.data?.dictionary);
   const { data: session } = useSession();
-  const marks = useMarks(({ byTag }) => byTag[tag] ?? NO_MARKS);
-  const toggleMark = useMarks((state) => state.toggle);
+  const deciding = useDeciding(tag);
   if (comparison.error) return <ProblemNotice error={comparison.error} />;
   if (!comparison.data || !dictionary.data || !history.data) return null;
   const { a, b, rows, same, tolerated, leftOut } = comparison.data;
-  // Only what the unit holds now can be put back; an old backup on side B says nothing about it.
-  const mayPutBack = session?.role !== 'viewer' && address.b === 'newest';
+  // Decisions are about what the unit holds now against what it should hold; other points in time say nothing of it.
+  const aboutNow = address.a === 'baseline' && address.b === 'newest';
+  const mayDecide = session?.role !== 'viewer' && aboutNow;
   return (
     <section aria-label="Comparison" className="mt-4">
+      {deciding.draft && <DraftNotice draft={deciding.draft} />}
+      {history.data.baselines.length === 0 && !deciding.draft && session?.role !== 'viewer' && (
+        <FirstBaseline tag={tag} />
+      )}
       <div className="space-y-1.5">
         <SideChoice
           letter="A"
@@ -87,9 +92,10 @@ function Comparison({
         </span>
         <span className="ml-auto text-sm text-soft max-lg:hidden">
           <kbd>↑</kbd> <kbd>↓</kbd> move, <kbd>Enter</kbd> opens,{' '}
-          {mayPutBack && (
+          {mayDecide && (
             <>
-              <kbd>p</kbd> puts back,{' '}
+              <kbd>p</kbd> puts back, <kbd>i</kbd> takes in, <kbd>t</kbd> tolerates, <kbd>l</kbd> later,{' '}
+              <kbd>u</kbd> undoes,{' '}
             </>
           )}
           <kbd>/</kbd> filters
@@ -100,10 +106,9 @@ function Comparison({
         comparison={comparison.data}
         dictionary={dictionary.data}
         find={address.find}
-        marks={mayPutBack ? marks : null}
-        toggleMark={(code) => toggleMark(tag, code)}
+        deciding={mayDecide ? deciding : null}
       />
-      {mayPutBack && <PutBackBar tag={tag} comparison={comparison.data} />}
+      {mayDecide && <DecisionBar tag={tag} deciding={deciding} />}
     </section>
   );
 }

@@ -2,7 +2,8 @@
 
 import type { PositionDetailView } from '@drive-keep/api';
 import { useMutation } from '@tanstack/react-query';
-import { useForm, type UseFormRegister } from 'react-hook-form';
+import { useEffect } from 'react';
+import { useForm, type UseFormRegister, type UseFormSetValue } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { forgetPositions, useDictionary, useLines, useModels, useRegister } from '../api/queries.ts';
@@ -29,7 +30,9 @@ interface Fields {
 }
 
 export function NewPositionPage() {
-  const { register, handleSubmit, watch } = useForm<Fields>({ defaultValues: { criticality: 'middle' } });
+  const { register, handleSubmit, watch, setValue } = useForm<Fields>({
+    defaultValues: { criticality: 'middle' },
+  });
   const navigate = useNavigate();
   const add = useMutation<PositionDetailView, ProblemError, Fields>({
     mutationFn: (fields) => post('positions', bodyOf(fields)),
@@ -43,7 +46,7 @@ export function NewPositionPage() {
       <h1 className="mb-3 text-2xl font-semibold">Add a position</h1>
       <form onSubmit={(event) => void handleSubmit((fields) => add.mutate(fields))(event)}>
         <PlacePart register={register} />
-        <UnitPart register={register} dictionaryId={watch('dictionary')} />
+        <UnitPart register={register} setValue={setValue} dictionaryId={watch('dictionary')} />
         <SheetPart name="Add">
           <Button type="submit" weight="main" disabled={add.isPending}>
             Add the position
@@ -97,14 +100,23 @@ function PlacePart({ register }: { register: UseFormRegister<Fields> }) {
 
 function UnitPart({
   register,
+  setValue,
   dictionaryId,
 }: {
   register: UseFormRegister<Fields>;
+  setValue: UseFormSetValue<Fields>;
   dictionaryId: string | undefined;
 }) {
   const { data: models = [] } = useModels();
   const { data: lines = [] } = useLines();
   const { data: dictionary } = useDictionary(dictionaryId || models[0]?.id);
+  // Lists that arrive later show their first line; the form has to know it, too.
+  useEffect(() => {
+    if (!dictionary) return;
+    setValue('dictionary', dictionary.id);
+    setValue('rating', dictionary.ratings[0]?.id ?? '');
+    setValue('region', dictionary.regions[0]?.id ?? '');
+  }, [dictionary, setValue]);
   return (
     <SheetPart name="Unit">
       <div className="grid gap-3 md:grid-cols-4">

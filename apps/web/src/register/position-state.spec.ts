@@ -11,6 +11,7 @@ const position = (change: Partial<PositionView>): PositionView =>
   ({
     tag: 'KL1-RD-01',
     drift: 0,
+    tolerated: 0,
     unit: ON_LINE,
     newestBackup: '2026-11-24T02:00:00Z',
     baselineRevision: 3,
@@ -24,6 +25,8 @@ describe('the state of a position', () => {
   it.each<[string, Partial<PositionView>, string]>([
     ['as signed', {}, 'as-signed'],
     ['drift', { drift: 4 }, 'drift'],
+    ['drift of which a part is tolerated', { drift: 4, tolerated: 3 }, 'drift'],
+    ['drift that is tolerated as a whole', { drift: 4, tolerated: 4 }, 'tolerated'],
     ['a missed round', { newestBackup: '2026-11-22T02:00:00Z' }, 'overdue'],
     [
       'a missed round of a keypad-only unit',

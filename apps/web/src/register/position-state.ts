@@ -5,7 +5,7 @@ import type { PositionView } from '@drive-keep/api';
 export type Attention = 'plain' | 'look' | 'stop';
 
 export interface PositionState {
-  readonly kind: 'other-unit' | 'silent' | 'overdue' | 'drift' | 'unsigned' | 'as-signed';
+  readonly kind: 'other-unit' | 'silent' | 'overdue' | 'drift' | 'tolerated' | 'unsigned' | 'as-signed';
   readonly attention: Attention;
   readonly shape: string;
   readonly text: string;
@@ -50,9 +50,15 @@ export function stateOf(position: PositionView, now: number = Date.now()): Posit
   if (baselineRevision === null || drift === null) {
     return { kind: 'unsigned', attention: 'look', shape: '○', text: 'No baseline', short: 'No baseline' };
   }
+  const open = drift - position.tolerated;
+  if (open > 0) {
+    const count = open === 1 ? '1 difference' : `${open} differences`;
+    const text = position.tolerated > 0 ? `${count}, ${position.tolerated} more tolerated` : count;
+    return { kind: 'drift', attention: 'look', shape: '◆', text, short: count };
+  }
   if (drift > 0) {
-    const text = drift === 1 ? '1 difference' : `${drift} differences`;
-    return { kind: 'drift', attention: 'look', shape: '◆', text, short: text };
+    const text = `${drift} tolerated`;
+    return { kind: 'tolerated', attention: 'plain', shape: '◇', text, short: text };
   }
   return { kind: 'as-signed', attention: 'plain', shape: '✓', text: 'As signed', short: 'As signed' };
 }
@@ -75,6 +81,7 @@ export const STATE_NAMES: Readonly<Record<PositionState['kind'], string>> = {
   silent: 'not read',
   overdue: 'overdue',
   drift: 'with differences',
+  tolerated: 'tolerated',
   unsigned: 'without baseline',
   'as-signed': 'as signed',
 };

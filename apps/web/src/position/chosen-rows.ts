@@ -1,14 +1,14 @@
-// Differences marked for putting back, per position; kept while one looks at other screens.
+// Rows chosen for one decision, per position; kept while one looks at other screens.
 
 import { create } from 'zustand';
 
-interface Marks {
+interface ChosenRows {
   readonly byTag: Readonly<Record<string, ReadonlySet<string>>>;
   readonly toggle: (tag: string, code: string) => void;
   readonly set: (tag: string, codes: Iterable<string>) => void;
 }
 
-export const useMarks = create<Marks>()((set) => ({
+export const useChosenRows = create<ChosenRows>()((set) => ({
   byTag: {},
   toggle: (tag, code) =>
     set(({ byTag }) => {
@@ -19,4 +19,4 @@ export const useMarks = create<Marks>()((set) => ({
   set: (tag, codes) => set(({ byTag }) => ({ byTag: { ...byTag, [tag]: new Set(codes) } })),
 }));
 
-export const NO_MARKS: ReadonlySet<string> = new Set();
+export const NONE_CHOSEN: ReadonlySet<string> = new Set();

@@ -1,0 +1,48 @@
+import type { Reading } from '@drive-keep/core/values';
+
+export const DECISION_KINDS = ['put-back', 'take-in', 'tolerate', 'later'] as const;
+/** What to do about one difference between baseline and newest backup. */
+export type DecisionKind = (typeof DECISION_KINDS)[number];
+
+export interface DecisionView {
+  readonly id: string;
+  readonly code: string;
+  readonly kind: DecisionKind;
+  readonly reason: string;
+  /** Last day of a toleration, as 2027-03-31. */
+  readonly until: string | null;
+  readonly person: string;
+  readonly madeAt: string;
+  /** What the baseline wanted and what was found when it was decided. */
+  readonly wanted: Reading | null;
+  readonly found: Reading | null;
+}
+
+/** A baseline revision that waits for its signature. */
+export interface DraftView {
+  readonly id: string;
+  /** Revision that it would become. */
+  readonly revision: number;
+  readonly codes: readonly string[];
+  readonly reason: string;
+  readonly madeBy: string;
+  readonly madeAt: string;
+  /** The plant wants another person to sign than the one who proposed. */
+  readonly secondPerson: boolean;
+}
+
+export interface DecisionsView {
+  /** One's own, not finished yet. */
+  readonly open: readonly DecisionView[];
+  /** Finished by anybody and still true of the unit: tolerated, or to be looked at later. */
+  readonly inForce: readonly DecisionView[];
+  readonly draft: DraftView | null;
+}
+
+/** What finishing one's decisions has led to. */
+export interface FinishedDecisions {
+  readonly writePlanId: string | null;
+  readonly draftId: string | null;
+  readonly tolerated: number;
+  readonly later: number;
+}
