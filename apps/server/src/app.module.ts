@@ -16,6 +16,8 @@ import { ModelImport } from './catalogue/model-import.ts';
 import { OwnModelsController } from './catalogue/own-models.controller.ts';
 import { OwnModels } from './catalogue/own-models.service.ts';
 import { ComparisonController } from './compare/comparison.controller.ts';
+import { PeersController } from './compare/peers.controller.ts';
+import { Peers } from './compare/peers.service.ts';
 import { ReferencedSets } from './compare/referenced-sets.service.ts';
 import { BaselineDrafts } from './decisions/baseline-drafts.service.ts';
 import { DecisionsController } from './decisions/decisions.controller.ts';
@@ -26,6 +28,8 @@ import { ImportsController } from './files/imports.controller.ts';
 import { SetExport } from './files/set-export.service.ts';
 import { SetImport } from './files/set-import.service.ts';
 import { HealthController } from './health.controller.ts';
+import { IntegrityController } from './integrity/integrity.controller.ts';
+import { Integrity } from './integrity/integrity.service.ts';
 import { JobEvents } from './jobs/job-events.service.ts';
 import { JobQueue } from './jobs/job-queue.service.ts';
 import { JobsController } from './jobs/jobs.controller.ts';
@@ -37,6 +41,10 @@ import { NewPositionsController } from './register/new-positions.controller.ts';
 import { NewPositions } from './register/new-positions.service.ts';
 import { RegisterController } from './register/register.controller.ts';
 import { Register } from './register/register.service.ts';
+import { RoundClock } from './rounds/round-clock.service.ts';
+import { RoundScopes } from './rounds/round-scopes.service.ts';
+import { RoundsController } from './rounds/rounds.controller.ts';
+import { Rounds } from './rounds/rounds.service.ts';
 import { Backups } from './sets/backups.service.ts';
 import { ContentStore } from './sets/content-store.service.ts';
 import { Drift } from './sets/drift.service.ts';
@@ -68,12 +76,15 @@ export class AppModule {
         DictionariesController,
         HealthController,
         ImportsController,
+        IntegrityController,
         JobsController,
         LogbookController,
         LookUpsController,
         NewPositionsController,
         OwnModelsController,
+        PeersController,
         RegisterController,
+        RoundsController,
         SessionController,
         WritePlansController,
       ],
@@ -90,6 +101,7 @@ export class AppModule {
         Dictionaries,
         Drift,
         History,
+        Integrity,
         JobEvents,
         JobQueue,
         Jobs,
@@ -99,8 +111,12 @@ export class AppModule {
         ModelImport,
         NewPositions,
         OwnModels,
+        Peers,
         ReferencedSets,
         Register,
+        RoundClock,
+        Rounds,
+        RoundScopes,
         SetExport,
         SetImport,
         Tolerations,

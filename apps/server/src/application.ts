@@ -9,6 +9,7 @@ import helmet from 'helmet';
 import { AppModule, type AppOptions } from './app.module.ts';
 import { BackupRun } from './backup/backup-run.service.ts';
 import { ModelImport } from './catalogue/model-import.ts';
+import { Integrity } from './integrity/integrity.service.ts';
 import { JobEvents } from './jobs/job-events.service.ts';
 import { JobQueue } from './jobs/job-queue.service.ts';
 import { ProblemFilter } from './problems/problem.filter.ts';
@@ -40,6 +41,7 @@ export async function createApplication(options: StartOptions): Promise<INestApp
   await app.get(JobQueue).start(options.databaseUrl);
   await app.get(BackupRun).serve();
   await app.get(WriteRun).serve();
+  app.get(Integrity).watch();
   return app;
 }
 

@@ -4,6 +4,7 @@
 import { DataSource } from 'typeorm';
 import { Access } from './access/access.service.ts';
 import { makeFirstAccount } from './access/first-account.ts';
+import { RoundClock } from './rounds/round-clock.service.ts';
 import { createApplication } from './application.ts';
 import { DEMO_ACCOUNTS, DemoPlant } from './demo/demo-plant.service.ts';
 
@@ -17,6 +18,8 @@ const app = await createApplication({
 });
 if (DEMO_LINES) await app.get(DemoPlant).ensure(JSON.parse(DEMO_LINES) as Record<string, number>);
 const firstAccount = DEMO_LINES ? undefined : await makeFirstAccount(app.get(Access), app.get(DataSource));
+// Only now: the demo's rounds have to know of their last run before anybody looks at the clock.
+app.get(RoundClock).watch();
 await app.listen(Number(PORT), HOST);
 const accounts = DEMO_LINES
   ? DEMO_ACCOUNTS.map(({ signInName, password, role }) => ({ signInName, password, role }))

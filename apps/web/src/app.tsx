@@ -50,6 +50,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./models/changes-page.tsx')).ChangesPage }),
       },
       {
+        path: 'compare',
+        lazy: async () => ({ Component: (await import('./compare/peers-page.tsx')).PeersPage }),
+      },
+      {
+        path: 'rounds',
+        lazy: async () => ({ Component: (await import('./rounds/rounds-page.tsx')).RoundsPage }),
+      },
+      {
         path: 'look-up',
         lazy: async () => ({ Component: (await import('./look-up/look-up-page.tsx')).LookUpPage }),
       },

@@ -42,3 +42,14 @@ export interface ParameterStep {
   readonly by: string;
   readonly reason: string;
 }
+
+/** When a difference from the newest baseline came about. */
+export interface DifferenceOrigin {
+  readonly code: string;
+  /** The first backup since which it has been like this without a break. */
+  readonly since: string;
+  readonly by: string;
+  readonly reason: string;
+  /** It was there already when the baseline was signed. */
+  readonly atSigning: boolean;
+}

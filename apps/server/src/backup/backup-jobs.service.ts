@@ -22,7 +22,7 @@ export class BackupJobs {
     private readonly logbook: Logbook,
   ) {}
 
-  async start(tags: readonly string[], reason: string, person: Account): Promise<StartedJob> {
+  async start(tags: readonly string[], reason: string, person: Pick<Account, 'person'>): Promise<StartedJob> {
     const wanted = await this.register.find([...new Set(tags)]);
     const started = await this.dataSource.transaction(async (manager) => {
       await manager.query(`select pg_advisory_xact_lock(hashtextextended('start-backup', 0))`);
@@ -59,7 +59,7 @@ export class BackupJobs {
     manager: EntityManager,
     wanted: readonly PositionWithUnit[],
     reason: string,
-    { person }: Account,
+    { person }: Pick<Account, 'person'>,
   ): Promise<string> {
     const units = wanted.map(({ unit }) => unit);
     const id = await this.jobs.create(manager, { kind: 'backup', reason, requestedBy: person }, units);

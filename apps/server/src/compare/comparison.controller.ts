@@ -1,6 +1,6 @@
 import { Controller, Get, Param, Query } from '@nestjs/common';
 import { ApiOperation, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import type { ComparisonRowView, ComparisonView, ParameterStep } from '@drive-keep/api';
+import type { ComparisonRowView, ComparisonView, DifferenceOrigin, ParameterStep } from '@drive-keep/api';
 import { compareSets, describeChange, differenceOf, type ComparisonRow } from '@drive-keep/core/compare';
 import {
   defaultOf,
@@ -61,6 +61,15 @@ export class ComparisonController {
     const shown = query.all === 'yes' ? allRows(dictionary, a.set, b.set, noise, rows) : rows;
     const views = shown.map((row) => rowView(dictionary, facts, row));
     return { dictionary: dictionary.id, a: a.side, b: b.side, rows: views, ...counts };
+  }
+
+  @Get('difference-origins')
+  @ApiOperation({
+    summary: 'Since when each difference from the baseline is there, and whether it was at the signing',
+  })
+  async origins(@Param('tag') tag: string): Promise<readonly DifferenceOrigin[]> {
+    const { position } = await this.register.unitAt(tag);
+    return this.history.origins(position.id);
   }
 
   @Get('parameters/:code/history')

@@ -17,8 +17,11 @@ import { Plant } from '../register/plant.entity.ts';
 import { Position } from '../register/position.entity.ts';
 import { Unit } from '../register/unit.entity.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
+import { RoundRun } from '../rounds/round-run.entity.ts';
+import { Round } from '../rounds/round.entity.ts';
 import { DemoHistory, demoTime, ROUND, ROUND_HOUR, type Placed } from './demo-history.ts';
 import { demoPositions } from './demo-positions.ts';
+import { Backup } from '../sets/backup.entity.ts';
 import { ENGINEER, LINES, NIGHTS, PLANT_NAME, TECHNICIAN, VIEWER } from './story.ts';
 
 export const DEMO_ACCOUNTS: readonly { person: string; signInName: string; role: Role; password: string }[] =
@@ -97,6 +100,21 @@ export class DemoPlant {
     return placed;
   }
 
+  private async makeRound(manager: EntityManager, dueAt: Date, jobId: string): Promise<void> {
+    const round = await manager.save(Round, {
+      name: ROUND,
+      at: `${String(ROUND_HOUR).padStart(2, '0')}:00`,
+      days: [0, 1, 2, 3, 4, 5, 6],
+      scope: { areas: [], models: [], criticalities: [] },
+      retries: 2,
+      // The shift changes then, and everybody is at the machines.
+      quiet: { from: '05:30', to: '06:30' },
+      enabled: true,
+    });
+    const doneAt = new Date(dueAt.getTime() + 60_000);
+    await manager.insert(RoundRun, { round, dueAt, tries: 1, jobId, doneAt });
+  }
+
   /** The job of last night, so that the register knows how the last try at each unit ended. */
   private async makeLastRound(manager: EntityManager, placed: readonly Placed[], now: Date): Promise<void> {
     const began = demoTime(now, demoTime(now, 0, ROUND_HOUR) < now ? 0 : 1, ROUND_HOUR);
@@ -109,12 +127,28 @@ export class DemoPlant {
       finishedAt: new Date(began.getTime() + 9000),
     });
     await manager.query('update job set requested_at = $1 where id = $2', [began, job.id]);
+    await this.makeRound(manager, began, job.id);
     const read = placed.filter(({ told }) => told.line !== null);
     for (const [place, each] of read.entries()) {
       const ended = { jobId: job.id, place, unit: each.unit, state: 'ended' as const, endedAt: began };
-      await manager.insert(JobItem, { ...ended, ...outcome(each) });
+      await manager.insert(JobItem, {
+        ...ended,
+        ...outcome(each),
+        backupId: await newestBackup(manager, each, began),
+      });
     }
   }
+}
+
+/** The backup that the round of last night has kept; nothing where it has kept none. */
+async function newestBackup(
+  manager: EntityManager,
+  { position, told }: Placed,
+  began: Date,
+): Promise<string | null> {
+  if (told.failing) return null;
+  const where = { position: { id: position.id }, takenAt: began };
+  return (await manager.findOneBy(Backup, where))?.id ?? null;
 }
 
 function outcome({ told, unit, dictionary }: Placed): { outcome: OutcomeCode; text: string } {

@@ -1,7 +1,7 @@
 // The history strip of a position: every backup with its differences from the baseline that was in force.
 
 import { Injectable } from '@nestjs/common';
-import type { BackupMark, BaselineMark, HistoryView, ParameterStep } from '@drive-keep/api';
+import type { BackupMark, BaselineMark, DifferenceOrigin, HistoryView, ParameterStep } from '@drive-keep/api';
 import type { Code } from '@drive-keep/core/dictionary';
 import { sameReading, type Reading } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
@@ -56,6 +56,42 @@ export class History {
       steps.push({ at: takenAt.toISOString(), reading: reading ?? null, by: takenBy, reason });
     }
     return steps;
+  }
+
+  /**
+   * When each difference between the newest baseline and the newest backup came about: the first backup of the unbroken
+   * run that holds what is held now. Contents that repeat are read once.
+   */
+  async origins(positionId: string): Promise<readonly DifferenceOrigin[]> {
+    const signed = (await this.baselines(positionId)).at(-1);
+    const backups = (await this.backups(positionId)).reverse();
+    const [newest] = backups;
+    if (!signed || !newest) return [];
+    const [baseline, now] = await Promise.all([
+      this.contents.get(signed.contentHash),
+      this.contents.get(newest.contentHash),
+    ]);
+    const open = new Set(
+      [...new Set([...baseline.readings.keys(), ...now.readings.keys()])].filter(
+        (code) => !sameReading(baseline.readings.get(code), now.readings.get(code)),
+      ),
+    );
+    const first = new Map<Code, Backup>([...open].map((code) => [code, newest]));
+    for (const backup of backups) {
+      if (open.size === 0) break;
+      const { readings } = await this.contents.get(backup.contentHash);
+      for (const code of open) {
+        if (sameReading(readings.get(code), now.readings.get(code))) first.set(code, backup);
+        else open.delete(code);
+      }
+    }
+    return [...first].map(([code, { takenAt, takenBy, reason }]) => ({
+      code,
+      since: takenAt.toISOString(),
+      by: takenBy,
+      reason,
+      atSigning: takenAt <= signed.signedAt,
+    }));
   }
 
   async baselines(positionId: string): Promise<Baseline[]> {

@@ -21,6 +21,9 @@ import { StoredWriteStep } from '../writing/write-step.entity.ts';
 import { FirstSchema1700000000001 } from './migrations/first-schema.ts';
 import { BaselineDraft } from '../decisions/baseline-draft.entity.ts';
 import { Decision } from '../decisions/decision.entity.ts';
+import { RoundRun } from '../rounds/round-run.entity.ts';
+import { Round } from '../rounds/round.entity.ts';
+import { Rounds1764000000004 } from './migrations/rounds.ts';
 import { Decisions1764000000003 } from './migrations/decisions.ts';
 import { ModelsAsData1764000000002 } from './migrations/models-as-data.ts';
 import { SnakeNaming } from './snake-naming.ts';
@@ -45,6 +48,8 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Machine,
     Plant,
     Position,
+    Round,
+    RoundRun,
     Session,
     SetContent,
     StoredDictionary,
@@ -52,7 +57,12 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     StoredWriteStep,
     Unit,
   ],
-  migrations: [FirstSchema1700000000001, ModelsAsData1764000000002, Decisions1764000000003],
+  migrations: [
+    FirstSchema1700000000001,
+    ModelsAsData1764000000002,
+    Decisions1764000000003,
+    Rounds1764000000004,
+  ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),
   poolSize: POOL_SIZE,

@@ -4,14 +4,18 @@ import type {
   ComparisonView,
   DecisionsView,
   DictionaryChanges,
+  DifferenceOrigin,
   HistoryView,
+  IntegrityReport,
   JobView,
   LogbookPage,
   LookUpView,
   ModelListing,
   ParameterStep,
+  PeersView,
   PositionDetailView,
   RegisterView,
+  RoundView,
   SameMeaningView,
   SessionView,
   WritePlanView,
@@ -41,6 +45,8 @@ export const useComparison = (tag: string, query: string) =>
   useGet<ComparisonView>(`positions/${tag}/comparison?${query}`, {
     placeholderData: (before: unknown) => before,
   });
+export const useOrigins = (tag: string) =>
+  useGet<readonly DifferenceOrigin[]>(`positions/${tag}/difference-origins`);
 export const useDecisions = (tag: string) => useGet<DecisionsView>(`positions/${tag}/decisions`);
 export const useParameterHistory = (tag: string, code: string) =>
   useGet<readonly ParameterStep[]>(`positions/${tag}/parameters/${encodeURIComponent(code)}/history`);
@@ -66,6 +72,10 @@ export const useSameMeaning = (dictionary: string, code: string) =>
     `look-up/same-meaning?${new URLSearchParams({ dictionary, code }).toString()}`,
     { staleTime: 60_000 },
   );
+export const usePeers = (tags: string) =>
+  useGet<PeersView>(`peers?positions=${encodeURIComponent(tags)}`, { enabled: tags !== '' });
+export const useRounds = () => useGet<readonly RoundView[]>('rounds', { refetchInterval: 10_000 });
+export const useIntegrity = () => useGet<{ readonly report: IntegrityReport | null }>('integrity');
 export const useLines = () => useGet<readonly string[]>('lines');
 export const useDictionary = (id: string | undefined) =>
   useGet<Dictionary>(`dictionaries/${id ?? ''}`, { enabled: id !== undefined, staleTime: Infinity });

@@ -7,7 +7,9 @@ import { Search } from './search.tsx';
 
 const PLACES = [
   { to: '/', name: 'Register' },
+  { to: '/rounds', name: 'Rounds' },
   { to: '/jobs', name: 'Work' },
+  { to: '/compare', name: 'Compare' },
   { to: '/look-up', name: 'Look-up' },
   { to: '/models', name: 'Models' },
   { to: '/logbook', name: 'Logbook' },

@@ -1,9 +1,11 @@
 import { Link, useSearchParams } from 'react-router';
 import { useLogbook } from '../api/queries.ts';
+import { AddressField } from '../ui/address-inputs.tsx';
 import { Button } from '../ui/button.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
+import { IntegrityCheck } from './integrity-check.tsx';
 
 export function LogbookPage() {
   const [params, setParams] = useSearchParams();
@@ -14,18 +16,16 @@ export function LogbookPage() {
     <Page title="Logbook">
       <div className="flex flex-wrap items-center gap-4">
         <h1 className="text-2xl font-semibold">Logbook</h1>
-        <input
-          type="search"
+        <AddressField
           value={find}
-          onChange={(event) =>
-            setParams(event.target.value ? { find: event.target.value } : {}, { replace: true })
-          }
+          change={(text) => setParams(text ? { find: text } : {}, { replace: true })}
           aria-label="Find in the logbook"
           placeholder="Person, tag or word"
-          className="h-9 w-64 rounded border border-rule bg-sheet px-3 max-lg:h-12"
+          className="w-64"
         />
         <span className="text-sm text-soft">Newest first. Entries are never changed.</span>
       </div>
+      <IntegrityCheck />
       <ul className="mt-3">
         {page?.entries.map((entry) => (
           <li

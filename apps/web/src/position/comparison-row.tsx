@@ -1,5 +1,6 @@
-import type { ComparisonRowView, DecisionView } from '@drive-keep/api';
+import type { ComparisonRowView, DecisionView, DifferenceOrigin } from '@drive-keep/api';
 import type { Dictionary, Parameter } from '@drive-keep/core/dictionary';
+import { showDate } from '../words/dates.ts';
 import { describeDecision } from './decision-words.ts';
 import { DifferenceMark } from './difference-mark.tsx';
 import { RangeStrip } from './range-strip.tsx';
@@ -14,6 +15,7 @@ export function ComparisonRow({
   open,
   toggleOpen,
   decision,
+  origin,
   chosen,
   toggleChosen,
 }: {
@@ -24,6 +26,7 @@ export function ComparisonRow({
   open: boolean;
   toggleOpen: () => void;
   decision: DecisionView | undefined;
+  origin: DifferenceOrigin | undefined;
   /** Nothing where nothing is decided. */
   chosen: boolean | null;
   toggleChosen: () => void;
@@ -71,7 +74,7 @@ export function ComparisonRow({
         <span role="gridcell">
           <RangeStrip form={parameter.form} row={row} />
         </span>
-        <ChangeCell row={row} differs={differs} decision={decision} />
+        <ChangeCell row={row} differs={differs} decision={decision} origin={origin} />
       </div>
       {open && (
         <div role="row">
@@ -88,15 +91,23 @@ function ChangeCell({
   row,
   differs,
   decision,
+  origin,
 }: {
   row: ComparisonRowView;
   differs: boolean;
   decision: DecisionView | undefined;
+  origin: DifferenceOrigin | undefined;
 }) {
   return (
-    <span role="gridcell" className="truncate" title={row.change}>
+    <span role="gridcell" className="truncate py-0.5" title={row.change}>
       {differs && <DifferenceMark kind={row.difference.kind} />}{' '}
       {differs ? row.change : <span className="text-soft">same</span>}
+      {differs && origin && (
+        <span className="ml-2 text-xs text-soft" title={`${origin.by}: ${origin.reason}`}>
+          since {showDate(origin.since)}
+          {origin.atSigning && ', at the signing already'}
+        </span>
+      )}
       {decision && (
         <span className="block truncate text-xs text-soft" title={describeDecision(decision)}>
           {describeDecision(decision)}

@@ -1,7 +1,7 @@
 // The comparison: rows grouped by what they are for, opened in place, chosen and decided. Up and down move, Enter opens,
 // the space bar chooses, one key each decides about the row or the chosen ones, u takes a decision back, / filters.
 
-import type { ComparisonRowView, ComparisonView } from '@drive-keep/api';
+import type { ComparisonRowView, ComparisonView, DifferenceOrigin } from '@drive-keep/api';
 import {
   findParameter,
   PURPOSES,
@@ -16,6 +16,8 @@ import { ComparisonRow } from './comparison-row.tsx';
 import { kindOfKey, wantsReason } from './decision-words.ts';
 import type { Deciding } from './use-deciding.ts';
 
+const NO_ORIGINS: ReadonlyMap<string, DifferenceOrigin> = new Map();
+
 interface Line {
   readonly row: ComparisonRowView;
   readonly parameter: Parameter;
@@ -27,6 +29,7 @@ export function ComparisonTable({
   dictionary,
   find,
   deciding,
+  origins = NO_ORIGINS,
 }: {
   tag: string;
   comparison: ComparisonView;
@@ -34,6 +37,8 @@ export function ComparisonTable({
   find: string;
   /** Nothing where this comparison leads to no decision. */
   deciding: Deciding | null;
+  /** Since when the differences are there, where that is known. */
+  origins?: ReadonlyMap<string, DifferenceOrigin>;
 }) {
   const chosen = useChosenRows(({ byTag }) => byTag[tag] ?? NONE_CHOSEN);
   const { toggle, set: choose } = useChosenRows();
@@ -89,6 +94,7 @@ export function ComparisonTable({
               open={row.code === openCode}
               toggleOpen={() => setOpenCode(row.code === openCode ? undefined : row.code)}
               decision={deciding?.byCode.get(row.code)}
+              origin={origins.get(row.code)}
               chosen={deciding ? chosen.has(row.code) : null}
               toggleChosen={() => toggle(tag, row.code)}
             />

@@ -1,6 +1,13 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { useParams } from 'react-router';
-import { useComparison, useDictionary, useHistory, usePosition, useSession } from '../api/queries.ts';
+import {
+  useComparison,
+  useDictionary,
+  useHistory,
+  useOrigins,
+  usePosition,
+  useSession,
+} from '../api/queries.ts';
 import { AddressField, AddressSwitch } from '../ui/address-inputs.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
@@ -55,6 +62,8 @@ function Comparison({
   const dictionary = useDictionary(comparison.data?.dictionary);
   const { data: session } = useSession();
   const deciding = useDeciding(tag);
+  const { data: known } = useOrigins(tag);
+  const origins = useMemo(() => new Map((known ?? []).map((origin) => [origin.code, origin])), [known]);
   if (comparison.error) return <ProblemNotice error={comparison.error} />;
   if (!comparison.data || !dictionary.data || !history.data) return null;
   const { a, b, rows, same, tolerated, leftOut } = comparison.data;
@@ -107,6 +116,7 @@ function Comparison({
         dictionary={dictionary.data}
         find={address.find}
         deciding={mayDecide ? deciding : null}
+        {...(aboutNow ? { origins } : {})}
       />
       {mayDecide && <DecisionBar tag={tag} deciding={deciding} />}
     </section>

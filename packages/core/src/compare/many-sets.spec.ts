@@ -75,6 +75,8 @@ describe('peers', () => {
   it('without a majority name only those who are alone', () => {
     expect(rowOf(800, 800, 900, 900)).toMatchObject({ usual: undefined, odd: [] });
     expect(rowOf(800, 800, 900, 900, 1000)).toMatchObject({ usual: undefined, odd: [4] });
+    // As network addresses are.
+    expect(rowOf(100, 200, 300, 400)).toMatchObject({ usual: undefined, odd: [] });
   });
 
   it('keep missing, unreadable and zero apart', () => {

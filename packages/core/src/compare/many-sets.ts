@@ -14,7 +14,10 @@ export interface PeerRow {
   readonly usual: number | undefined;
   /** Share of the sets that hold the same as this one, from 1/n (alone) to 1; in the order of the sets. */
   readonly shares: readonly number[];
-  /** Places of the sets that stand out: they differ from the usual value, or, without one, are alone with theirs. */
+  /**
+   * Places of the sets that stand out: they differ from the usual value, or, without one, are alone with theirs. Where
+   * each has a value of its own, as with network addresses, nobody stands out.
+   */
   readonly odd: readonly number[];
 }
 
@@ -53,8 +56,9 @@ function peerRow(code: Code, readings: readonly (Reading | undefined)[]): PeerRo
   const told = readings.filter((reading) => typeof reading === 'number');
   const usual = told.find((reading) => (counts.get(keyOf(reading)) ?? 0) * 2 > told.length);
   const shares = keys.map((key) => (counts.get(key) ?? 0) / readings.length);
+  const allAlone = counts.size === readings.length;
   const stands = (reading: Reading | undefined, at: number): boolean =>
-    usual === undefined ? counts.get(keys[at] ?? '') === 1 : reading !== usual;
+    usual === undefined ? !allAlone && counts.get(keys[at] ?? '') === 1 : reading !== usual;
   const odd = readings.flatMap((reading, at) => (stands(reading, at) ? [at] : []));
   return { code, readings, usual, shares, odd };
 }

@@ -51,8 +51,8 @@ const FIXTURES = readdirSync(join(import.meta.dirname, 'fixtures')).map((name) =
 );
 const SEEDS = [
   ...FIXTURES,
-  shippedFiles.parameters.slice(0, 4000),
-  shippedFiles.model.slice(0, 3000),
+  shippedFiles.parameters.slice(0, 2000),
+  shippedFiles.model.slice(0, 1500),
   shippedFiles.terminals?.slice(0, 2000) ?? '',
 ];
 const PIECES = [
@@ -148,7 +148,7 @@ describe('readers of files never crash and never hang', () => {
     }
   });
   survives('models of the catalogue', 1500, (text) => {
-    readModel({ model: text, parameters: shippedFiles.parameters.slice(0, 3000), terminals: text });
+    readModel({ model: text, parameters: shippedFiles.parameters.slice(0, 1500), terminals: text });
     readModel({ model: shippedFiles.model, parameters: text });
   });
 });

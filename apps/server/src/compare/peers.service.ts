@@ -1,0 +1,63 @@
+// Positions of one duty side by side: their newest backups as columns, agreement counted, the odd one out named.
+
+import { Injectable } from '@nestjs/common';
+import type { PeersView } from '@drive-keep/api';
+import { comparePeers } from '@drive-keep/core/compare';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { ProblemException } from '../problems/problem.ts';
+import { Register } from '../register/register.service.ts';
+import { Backups } from '../sets/backups.service.ts';
+import { ContentStore } from '../sets/content-store.service.ts';
+
+@Injectable()
+export class Peers {
+  constructor(
+    private readonly register: Register,
+    private readonly backups: Backups,
+    private readonly contents: ContentStore,
+    private readonly dictionaries: Dictionaries,
+  ) {}
+
+  async compare(tags: readonly string[]): Promise<PeersView> {
+    const units = await this.register.find(tags);
+    const newest = await Promise.all(units.map(({ position }) => this.backups.newest(position.id)));
+    const columns = units.flatMap(({ position }, at) => {
+      const backup = newest[at];
+      return backup ? [{ position, backup }] : [];
+    });
+    const sets = await Promise.all(columns.map(({ backup }) => this.contents.get(backup.contentHash)));
+    const [first] = sets;
+    if (!first || sets.length < 2)
+      throw refused('Fewer than two of these positions have a backup. Back them up first.');
+    const other = sets.findIndex(({ dictionary }) => dictionary !== first.dictionary);
+    if (other >= 0) {
+      const tag = columns[other]?.position.tag ?? '';
+      throw refused(
+        `${tag} is of another model (${sets[other]?.dictionary ?? ''}, not ${first.dictionary}). Compare peers of one model.`,
+      );
+    }
+    const dictionary = await this.dictionaries.get(first.dictionary);
+    const { rows, agreed, leftOut } = comparePeers(dictionary, sets);
+    const missing = tags.filter((tag) => columns.every(({ position }) => position.tag !== tag));
+    return {
+      dictionary: dictionary.id,
+      columns: columns.map(({ position, backup }) => ({
+        tag: position.tag,
+        duty: position.duty,
+        at: backup.takenAt.toISOString(),
+      })),
+      withoutBackup: missing,
+      rows: rows.map(({ code, readings, usual, shares, odd }) => ({
+        code,
+        readings: readings.map((reading) => reading ?? null),
+        usual: usual ?? null,
+        shares,
+        odd,
+      })),
+      agreed,
+      leftOut,
+    };
+  }
+}
+
+const refused = (detail: string): ProblemException => new ProblemException(422, 'peers', detail);

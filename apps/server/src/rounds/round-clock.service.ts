@@ -1,0 +1,123 @@
+// Looks at the clock and does what rounds ask for. Any number of server processes may do so: a due time belongs to the
+// process whose row the database took, and every step is a change of that row which only one of them can make.
+
+import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
+import type { OutcomeCode } from '@drive-keep/api';
+import { DataSource, IsNull } from 'typeorm';
+import { BackupJobs } from '../backup/backup-jobs.service.ts';
+import { Job } from '../jobs/job.entity.ts';
+import { Jobs } from '../jobs/jobs.service.ts';
+import { Logbook } from '../logbook/logbook.service.ts';
+import { isQuiet, lastDue, retryTime } from './due-times.ts';
+import { RoundRun } from './round-run.entity.ts';
+import { Round } from './round.entity.ts';
+import { RoundScopes } from './round-scopes.service.ts';
+
+const LOOK_MS = 20_000;
+
+/** Ends after which another try may help. Another unit in the place does not go away by asking again. */
+const WORTH_ANOTHER_TRY: readonly OutcomeCode[] = [
+  'no-connection',
+  'no-answer',
+  'late',
+  'broke-off',
+  'wrong-answer',
+  'busy',
+  'interrupted',
+  'failed',
+];
+
+@Injectable()
+export class RoundClock implements OnApplicationShutdown {
+  private readonly logger = new Logger('RoundClock');
+  private timer: NodeJS.Timeout | undefined;
+
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly scopes: RoundScopes,
+    private readonly backups: BackupJobs,
+    private readonly jobs: Jobs,
+    private readonly logbook: Logbook,
+  ) {}
+
+  watch(): void {
+    const look = () => this.look(new Date()).catch((error: unknown) => this.logger.error(String(error)));
+    this.timer = setInterval(() => void look(), LOOK_MS);
+    void look();
+  }
+
+  onApplicationShutdown(): void {
+    clearInterval(this.timer);
+  }
+
+  /** Starts what is due, tries again what has failed, closes what is over. A missed due time is caught up, once. */
+  async look(now: Date): Promise<void> {
+    for (const round of await this.dataSource.getRepository(Round).findBy({ enabled: true })) {
+      if (isQuiet(round.quiet, now)) continue;
+      await this.startDue(round, now);
+    }
+    const open = await this.dataSource
+      .getRepository(RoundRun)
+      .find({ where: { doneAt: IsNull() }, relations: { round: true } });
+    for (const run of open) await this.follow(run, now);
+  }
+
+  private async startDue(round: Round, now: Date): Promise<void> {
+    const dueAt = lastDue(round, now);
+    if (!dueAt) return;
+    const runs = this.dataSource.getRepository(RoundRun);
+    const newest = await runs.findOne({ where: { round: { id: round.id } }, order: { dueAt: 'DESC' } });
+    // A round that was made after its due time waits for the next one.
+    if (!newest || newest.dueAt >= dueAt) return;
+    const inserted = await runs
+      .createQueryBuilder()
+      .insert()
+      .values({ round, dueAt, tries: 1 })
+      .orIgnore()
+      .returning('id')
+      .execute();
+    const [taken] = inserted.raw as { id: string }[];
+    if (taken) await this.send(taken.id, round, await this.scopes.tags(round.scope), now);
+  }
+
+  private async send(runId: string, round: Round, tags: readonly string[], now: Date): Promise<void> {
+    if (tags.length === 0) {
+      await this.dataSource.getRepository(RoundRun).update(runId, { doneAt: now });
+      return;
+    }
+    const { job } = await this.backups.start(tags, round.name, { person: round.name });
+    await this.dataSource.getRepository(RoundRun).update(runId, { jobId: job.id, retryAt: null });
+  }
+
+  private async follow(run: RoundRun, now: Date): Promise<void> {
+    if (run.retryAt) return this.tryAgain(run, now);
+    const job = run.jobId && (await this.dataSource.getRepository(Job).findOneBy({ id: run.jobId }));
+    if (!job || job.state === 'queued' || job.state === 'running') return;
+    const left = await this.leftOver(job.id);
+    const again = left.length > 0 && run.tries <= run.round.retries && job.state !== 'stopped';
+    const change = again ? { retryAt: retryTime(run.tries, now) } : { doneAt: now };
+    const changed = await this.dataSource
+      .getRepository(RoundRun)
+      .update({ id: run.id, jobId: job.id, retryAt: IsNull(), doneAt: IsNull() }, change);
+    if (changed.affected === 1 && !again && left.length > 0) {
+      const text = `${run.round.name}: ${left.join(', ')} not backed up after ${run.tries} ${run.tries === 1 ? 'try' : 'tries'}.`;
+      await this.logbook.write({ person: run.round.name, action: 'round-failed', text });
+    }
+  }
+
+  private async tryAgain(run: RoundRun, now: Date): Promise<void> {
+    if (!run.retryAt || run.retryAt > now || isQuiet(run.round.quiet, now)) return;
+    const taken = await this.dataSource
+      .getRepository(RoundRun)
+      .update({ id: run.id, tries: run.tries, doneAt: IsNull() }, { tries: run.tries + 1, retryAt: null });
+    if (taken.affected !== 1) return;
+    await this.send(run.id, run.round, await this.leftOver(run.jobId ?? ''), now);
+  }
+
+  private async leftOver(jobId: string): Promise<readonly string[]> {
+    const { items } = await this.jobs.view(jobId);
+    return items
+      .filter(({ outcome }) => outcome !== null && WORTH_ANOTHER_TRY.includes(outcome))
+      .map(({ tag }) => tag);
+  }
+}

@@ -1,0 +1,168 @@
+// Drives of the same duty side by side: agreement folded away, the odd one out marked by how rare its value is.
+
+import type { PeerRowView, PeersView, PositionView } from '@drive-keep/api';
+import {
+  findParameter,
+  PURPOSES,
+  type Dictionary,
+  type Parameter,
+  type Purpose,
+} from '@drive-keep/core/dictionary';
+import { displayRaw, type Reading } from '@drive-keep/core/values';
+import { Link, useSearchParams } from 'react-router';
+import { useDictionary, usePeers, useRegister } from '../api/queries.ts';
+import { Choice } from '../ui/choice.tsx';
+import { ProblemNotice } from '../ui/notice.tsx';
+import { Page } from '../ui/page.tsx';
+import { PURPOSE_NAMES } from '../words/purposes.ts';
+
+interface Group {
+  readonly id: string;
+  readonly name: string;
+  readonly tags: readonly string[];
+}
+
+export function PeersPage() {
+  const [params, setParams] = useSearchParams();
+  const { data: register } = useRegister();
+  const groups = peerGroups(
+    (register?.areas ?? []).flatMap(({ name, machines }) =>
+      machines.flatMap((machine) => ({ name: `${name}, ${machine.name}`, positions: machine.positions })),
+    ),
+  );
+  const tags = params.get('positions') ?? groups[0]?.tags.join(',') ?? '';
+  const { data: peers, error } = usePeers(tags);
+  const { data: dictionary } = useDictionary(peers?.dictionary);
+  const chosen = groups.find((group) => group.tags.join(',') === tags);
+  return (
+    <Page title="Compare">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
+        <h1 className="text-2xl font-semibold">Compare peers</h1>
+        <Choice
+          label="Drives of the same duty"
+          value={chosen?.id ?? ''}
+          onChange={({ target }) => {
+            const group = groups.find(({ id }) => id === target.value);
+            if (group) setParams({ positions: group.tags.join(',') });
+          }}
+          options={[...(chosen ? [] : [{ id: '', name: 'your own choice' }]), ...groups]}
+        />
+        {peers && (
+          <span className="text-sm text-soft">
+            {peers.rows.length} parameters on which they do not all agree, {peers.agreed} on which they do,{' '}
+            {peers.leftOut} left out
+          </span>
+        )}
+      </div>
+      {error && (
+        <div className="mt-3">
+          <ProblemNotice error={error} />
+        </div>
+      )}
+      {peers && peers.withoutBackup.length > 0 && (
+        <p className="mt-2 text-sm">Without a backup: {peers.withoutBackup.join(', ')}.</p>
+      )}
+      {peers && dictionary && <PeerTable peers={peers} dictionary={dictionary} />}
+    </Page>
+  );
+}
+
+/** Positions of one machine and one model; single ones have no peers. */
+function peerGroups(
+  machines: readonly { readonly name: string; readonly positions: readonly PositionView[] }[],
+): readonly Group[] {
+  return machines.flatMap(({ name, positions }) => {
+    const models = [...new Set(positions.map(({ unit }) => unit.dictionary))];
+    return models.flatMap((model) => {
+      const own = positions.filter(({ unit }) => unit.dictionary === model);
+      const tags = own.map(({ tag }) => tag);
+      const label = models.length > 1 ? `${name} (${own[0]?.unit.model ?? model})` : name;
+      return tags.length < 2 ? [] : [{ id: tags.join(','), name: label, tags }];
+    });
+  });
+}
+
+function PeerTable({ peers, dictionary }: { peers: PeersView; dictionary: Dictionary }) {
+  const lines = peers.rows.flatMap((row) => {
+    const parameter = findParameter(dictionary, row.code);
+    return parameter ? [{ row, parameter }] : [];
+  });
+  const ofPurpose = (purpose: Purpose) => lines.filter(({ parameter }) => parameter.purpose === purpose);
+  const purposes = PURPOSES.filter((purpose) => ofPurpose(purpose).length > 0);
+  if (purposes.length === 0) return <p className="mt-6 text-soft">They agree on everything.</p>;
+  const counts = peers.columns.map((_, at) => peers.rows.filter(({ odd }) => odd.includes(at)).length);
+  return (
+    <div className="mt-4 overflow-auto" tabIndex={0} aria-label="Peers side by side">
+      <table className="border-separate border-spacing-0 text-sm">
+        <thead>
+          <tr>
+            <th className="sticky left-0 z-10 bg-ground text-left font-normal text-soft">Parameter</th>
+            <th className="px-3 text-left font-normal text-soft">Most hold</th>
+            {peers.columns.map(({ tag, duty }, at) => (
+              <th key={tag} className="px-2 pb-1 text-left align-bottom" title={duty}>
+                <Link to={`/positions/${tag}`} className="font-mono whitespace-nowrap hover:underline">
+                  {tag}
+                </Link>
+                <span className={`block text-xs ${counts[at] ? 'font-semibold' : 'font-normal text-soft'}`}>
+                  {counts[at] ? `◆ ${counts[at]} odd` : '✓'}
+                </span>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        {purposes.map((purpose) => (
+          <tbody key={purpose}>
+            <tr>
+              <th colSpan={2} className="sticky left-0 bg-ground pt-3 text-left">
+                {PURPOSE_NAMES[purpose]}
+              </th>
+            </tr>
+            {ofPurpose(purpose).map(({ row, parameter }) => (
+              <PeerLine key={row.code} row={row} parameter={parameter} peers={peers} />
+            ))}
+          </tbody>
+        ))}
+      </table>
+    </div>
+  );
+}
+
+function PeerLine({ row, parameter, peers }: { row: PeerRowView; parameter: Parameter; peers: PeersView }) {
+  return (
+    <tr className="[&>*]:border-t [&>*]:border-rule">
+      <th className="sticky left-0 z-10 bg-ground py-1 pr-3 text-left font-normal whitespace-nowrap">
+        <span className="font-mono">{row.code}</span> {parameter.name}
+      </th>
+      <td className="px-3 font-mono whitespace-nowrap">
+        {row.usual === null ? (
+          <span className="font-sans text-soft">{row.odd.length === 0 ? 'each its own' : 'no majority'}</span>
+        ) : (
+          show(parameter, row.usual)
+        )}
+      </td>
+      {row.readings.map((reading, at) => {
+        const odd = row.odd.includes(at);
+        const share = row.shares[at] ?? 1;
+        const count = Math.round(share * row.readings.length);
+        return (
+          <td
+            key={peers.columns[at]?.tag}
+            className={`px-2 font-mono whitespace-nowrap ${odd ? 'bg-look-wash font-semibold' : 'text-soft'}`}
+            title={`${count} of ${row.readings.length} hold this`}
+          >
+            {odd && <span aria-label="odd one out">◆ </span>}
+            {show(parameter, reading)}
+          </td>
+        );
+      })}
+    </tr>
+  );
+}
+
+function show({ form }: Parameter, reading: Reading | null): string {
+  if (reading === null) return 'not there';
+  if (typeof reading !== 'number') return '? unreadable';
+  const { text, unit } = displayRaw(form, reading);
+  if (form.kind === 'bits') return unit;
+  return form.kind === 'number' ? text : `${text} ${unit}`;
+}
