@@ -1,4 +1,4 @@
-import { LogOut, Moon, Sun } from 'lucide-react';
+import { Download, LogOut, Moon, Sun, Upload } from 'lucide-react';
 import { Link, NavLink } from 'react-router';
 import { remove } from '../api/client.ts';
 import { queryClient, useOpenJobs, useSession } from '../api/queries.ts';
@@ -19,12 +19,12 @@ export function TopBar() {
   const { data: session } = useSession();
   return (
     <header className="border-b border-rule bg-sheet">
-      <div className="mx-auto flex max-w-[1400px] flex-wrap items-center gap-x-5 gap-y-1 px-4 py-1.5 lg:px-6">
+      <div className="mx-auto flex max-w-[1400px] flex-wrap items-center gap-x-3 gap-y-1 px-4 py-1.5 lg:px-6">
         <Link to="/" className="flex items-center gap-2 font-semibold">
           <img src="/mark.svg" alt="Drive Keep" className="size-6" />
           {session?.plant}
         </Link>
-        <nav aria-label="Main places" className="flex gap-1">
+        <nav aria-label="Main places" className="flex flex-wrap gap-x-1">
           {PLACES.map(({ to, name }) => (
             <NavLink
               key={to}
@@ -61,8 +61,13 @@ function WorkSlip() {
   if (!job) return null;
   const ended = job.items.filter((item) => item.state === 'ended').length;
   return (
-    <Link to={`/jobs/${job.id}`} className="rounded bg-look-wash px-2 py-0.5 text-sm">
-      {job.kind === 'backup' ? 'Backing up' : 'Writing'}: {ended} of {job.items.length}
+    <Link
+      to={`/jobs/${job.id}`}
+      aria-label={`${job.kind === 'backup' ? 'Backing up' : 'Writing'}: ${ended} of ${job.items.length}`}
+      className="flex items-center gap-1.5 rounded bg-look-wash px-2 py-0.5 text-sm"
+    >
+      {job.kind === 'backup' ? <Download className="size-4" /> : <Upload className="size-4" />}
+      {ended} of {job.items.length}
     </Link>
   );
 }

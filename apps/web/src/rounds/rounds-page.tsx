@@ -109,7 +109,7 @@ function Runs({ runs }: { runs: readonly RoundRunView[] }) {
                 <Link to={`/positions/${tag}`} className="font-mono hover:underline">
                   {tag}
                 </Link>{' '}
-                {text}
+                {text.replace(`${tag} `, '')}
               </span>
             ))}
             {run.changed.length === 0 && run.failed.length === 0 && run.state === 'done' && (

@@ -72,5 +72,7 @@ export function describeValueFault(fault: ValueFault): string {
   }
 }
 
-const shortened = (codes: readonly string[]): string =>
-  codes.slice(0, MOST_CODES).join(', ') + (codes.length > MOST_CODES ? ', …' : '');
+function shortened(codes: readonly string[]): string {
+  const rest = codes.length - MOST_CODES;
+  return codes.slice(0, MOST_CODES).join(', ') + (rest > 0 ? ` and ${rest} more` : '');
+}
