@@ -17,7 +17,7 @@ export class Children {
    * without being asked to.
    */
   start(name, args, { env = {}, onDeath = () => {} } = {}) {
-    // A group of its own: Ctrl-C reaches the starter alone, which ends the others in order.
+    // A group of its own: Ctrl-C reaches the launcher alone, which ends the others in order.
     const child = spawn(process.execPath, args, {
       stdio: ['ignore', 'pipe', 'inherit'],
       env: { ...process.env, ...env },

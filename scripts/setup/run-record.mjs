@@ -10,10 +10,10 @@ const recordFile = (folder) => join(folder, 'running.json');
 export function takeOver(folder) {
   const file = recordFile(folder);
   if (!existsSync(file)) return false;
-  const { starter, children, url } = readRecord(file);
-  if (isOurs(starter, 'start.mjs')) {
+  const { launcher, children, url } = readRecord(file);
+  if (isOurs(launcher, 'start.mjs')) {
     throw new PlainError(
-      `Drive Keep is already running at ${url} (process ${starter}). End it there with Ctrl-C.`,
+      `Drive Keep is already running at ${url} (process ${launcher}). End it there with Ctrl-C.`,
     );
   }
   const left = children.filter((id) => isOurs(id, 'dist/main.js'));
@@ -25,7 +25,7 @@ export function takeOver(folder) {
 
 /** `control` is the control port of the simulated plant, for those who want to turn a contact. */
 export function record(folder, { children, url, control }) {
-  writeFileSync(recordFile(folder), JSON.stringify({ starter: process.pid, children, url, control }));
+  writeFileSync(recordFile(folder), JSON.stringify({ launcher: process.pid, children, url, control }));
 }
 
 export function clearRecord(folder) {
@@ -36,7 +36,7 @@ function readRecord(file) {
   try {
     return JSON.parse(readFileSync(file, 'utf8'));
   } catch {
-    return { starter: 0, children: [], url: '' };
+    return { launcher: 0, children: [], url: '' };
   }
 }
 

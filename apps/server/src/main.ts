@@ -1,4 +1,4 @@
-// The server process. The starter gives DATABASE_URL, MODELS, WEB, HOST, PORT, and DEMO_LINES (ports of the simulated
+// The server process. The launcher gives DATABASE_URL, MODELS, WEB, HOST, PORT, and DEMO_LINES (ports of the simulated
 // plant by line) where there is a demo plant. Prints one line of JSON when it listens.
 
 import { DataSource } from 'typeorm';

@@ -1,5 +1,5 @@
 import type { ColumnUse, DecimalMark } from '@drive-keep/core/formats';
-import type { ChangedFact, Parameter } from '@drive-keep/core/dictionary';
+import type { Parameter, VersionDifference } from '@drive-keep/core/dictionary';
 import type { Reading } from '@drive-keep/core/values';
 
 /** One dictionary in the list of models. */
@@ -20,19 +20,10 @@ export interface ModelListing {
   readonly positions: number;
 }
 
-/** What has changed since another dictionary of the same model. */
-export interface DictionaryChanges {
+/** What has changed since another dictionary of the same model; `before` and `after` are their ids. */
+export interface DictionaryChanges extends VersionDifference {
   readonly before: string;
   readonly after: string;
-  readonly added: readonly Parameter[];
-  readonly gone: readonly Parameter[];
-  readonly changed: readonly {
-    readonly code: string;
-    readonly before: Parameter;
-    readonly after: Parameter;
-    readonly facts: readonly ChangedFact[];
-  }[];
-  readonly same: number;
 }
 
 /** A parameter that was looked up. */

@@ -1,17 +1,16 @@
-import { Body, Controller, HttpCode, Post, UploadedFile, UseInterceptors } from '@nestjs/common';
-import { FileInterceptor } from '@nestjs/platform-express';
-import { ApiBody, ApiConsumes, ApiOperation, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { Body, Controller, HttpCode, Post, UploadedFile } from '@nestjs/common';
+import { ApiOperation, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { OwnModelPreview } from '@drive-keep/api';
 import { COLUMN_USES, type ColumnUse } from '@drive-keep/core/formats';
 import { Transform } from 'class-transformer';
 import { IsIn, IsObject, IsOptional, IsString, MaxLength } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
-import { givenFile, MOST_BYTES, type UploadedFile as SentFile } from '../files/uploaded-file.ts';
+import { TakesFile } from '../files/file-upload.ts';
+import { givenFile, type UploadedFile as SentFile } from '../files/uploaded-file.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { OwnModels } from './own-models.service.ts';
 
-const upload = () => FileInterceptor('file', { limits: { fileSize: MOST_BYTES, files: 1, fields: 8 } });
 const WANTED = 'a CSV, XLSX, JSON or EDS file';
 
 /** Fields of a form are text: the assignment comes as JSON. */
@@ -41,10 +40,6 @@ class OwnModelBody {
   decimalMark?: 'point' | 'comma';
 }
 
-const FILE_SCHEMA = {
-  schema: { type: 'object', properties: { file: { type: 'string', format: 'binary' } } },
-};
-
 @ApiTags('models')
 @Controller('models')
 export class OwnModelsController {
@@ -53,9 +48,7 @@ export class OwnModelsController {
   @Post('preview')
   @NeedsRole('technician')
   @HttpCode(200)
-  @UseInterceptors(upload())
-  @ApiConsumes('multipart/form-data')
-  @ApiBody(FILE_SCHEMA)
+  @TakesFile()
   @ApiOperation({ summary: 'How a parameter list or an EDS is understood; nothing is kept' })
   preview(@UploadedFile() file: SentFile | undefined, @Body() body: OwnModelBody): Promise<OwnModelPreview> {
     return this.models.preview(givenFile(file, WANTED), checked(body));
@@ -63,8 +56,7 @@ export class OwnModelsController {
 
   @Post()
   @NeedsRole('engineer')
-  @UseInterceptors(upload())
-  @ApiConsumes('multipart/form-data')
+  @TakesFile()
   @ApiOperation({ summary: 'Keep the model that was previewed' })
   keep(
     @UploadedFile() file: SentFile | undefined,

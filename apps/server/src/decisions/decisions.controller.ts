@@ -7,31 +7,12 @@ import {
   type DraftView,
   type FinishedDecisions,
 } from '@drive-keep/api';
-import {
-  ArrayMaxSize,
-  ArrayNotEmpty,
-  IsArray,
-  IsIn,
-  IsOptional,
-  IsString,
-  Matches,
-  MaxLength,
-  MinLength,
-} from 'class-validator';
+import { IsIn, IsOptional, IsString, Matches, MaxLength, MinLength } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
+import { CodesBody } from '../problems/codes-body.ts';
 import { BaselineDrafts } from './baseline-drafts.service.ts';
 import { Decisions } from './decisions.service.ts';
-
-class CodesBody {
-  @ApiProperty({ type: [String] })
-  @IsArray()
-  @ArrayNotEmpty()
-  @ArrayMaxSize(2000)
-  @IsString({ each: true })
-  @MaxLength(40, { each: true })
-  codes: string[];
-}
 
 class DecisionBody extends CodesBody {
   @ApiProperty({ enum: DECISION_KINDS }) @IsIn(DECISION_KINDS) kind: DecisionKind;

@@ -1,14 +1,12 @@
-import { Body, Controller, HttpCode, Param, Post, UploadedFile, UseInterceptors } from '@nestjs/common';
-import { FileInterceptor } from '@nestjs/platform-express';
-import { ApiBody, ApiConsumes, ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
+import { Body, Controller, HttpCode, Param, Post, UploadedFile } from '@nestjs/common';
+import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
 import type { ImportedBackup, ImportPreview } from '@drive-keep/api';
 import { Matches } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
 import { SetImport } from './set-import.service.ts';
-import { givenFile, MOST_BYTES, type UploadedFile as SentFile } from './uploaded-file.ts';
-
-const upload = () => FileInterceptor('file', { limits: { fileSize: MOST_BYTES, files: 1, fields: 4 } });
+import { TakesFile } from './file-upload.ts';
+import { givenFile, type UploadedFile as SentFile } from './uploaded-file.ts';
 
 class KeepBody {
   @ApiProperty({ description: 'the hash that the preview gave' })
@@ -18,10 +16,6 @@ class KeepBody {
 
 const WANTED = 'a JSON, CSV, XLSX or DCF file';
 
-const FILE_SCHEMA = {
-  schema: { type: 'object', properties: { file: { type: 'string', format: 'binary' } } },
-};
-
 @ApiTags('files')
 @Controller('positions/:tag/imports')
 export class ImportsController {
@@ -30,9 +24,7 @@ export class ImportsController {
   @Post('preview')
   @NeedsRole('technician')
   @HttpCode(200)
-  @UseInterceptors(upload())
-  @ApiConsumes('multipart/form-data')
-  @ApiBody(FILE_SCHEMA)
+  @TakesFile()
   @ApiOperation({ summary: 'What a file holds and what is wrong with it; nothing is kept' })
   preview(@Param('tag') tag: string, @UploadedFile() file: SentFile | undefined): Promise<ImportPreview> {
     return this.imports.preview(tag, givenFile(file, WANTED));
@@ -40,8 +32,7 @@ export class ImportsController {
 
   @Post()
   @NeedsRole('technician')
-  @UseInterceptors(upload())
-  @ApiConsumes('multipart/form-data')
+  @TakesFile()
   @ApiOperation({ summary: 'Keep the file that was previewed' })
   keep(
     @Param('tag') tag: string,

@@ -1,24 +1,17 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
 import type { WritePlanView } from '@drive-keep/api';
-import { ArrayMaxSize, ArrayNotEmpty, Equals, IsArray, IsString, MaxLength } from 'class-validator';
+import { Equals, IsString, MaxLength } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
+import { CodesBody } from '../problems/codes-body.ts';
 import { WritePlans } from './write-plans.service.ts';
 
-class PlanBody {
+class PlanBody extends CodesBody {
   @ApiProperty({ example: 'baseline', description: 'set whose values are wanted' })
   @IsString()
   @MaxLength(60)
   target: string;
-
-  @ApiProperty({ type: [String], description: 'codes of the parameters to bring to those values' })
-  @IsArray()
-  @ArrayNotEmpty()
-  @ArrayMaxSize(2000)
-  @IsString({ each: true })
-  @MaxLength(40, { each: true })
-  codes: string[];
 }
 
 class ReleaseBody {
