@@ -1,9 +1,11 @@
-// Spreadsheets (XLSX) to tables and back, in a thread with bounded memory and time.
+// Spreadsheets (XLSX) to tables and back, in a process with bounded memory and time: not in a thread, as a thread that
+// runs out of memory takes the whole server with it.
 
-import { Worker } from 'node:worker_threads';
+import { fork } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
 import { fail, ok, type Result, type Table } from '@drive-keep/core/values';
 
-const WORKER = new URL('../../workers/sheet-worker.mjs', import.meta.url);
+const PROGRAM = fileURLToPath(new URL('../../workers/sheet-process.mjs', import.meta.url));
 /** A set of 2000 parameters needs some 60 MB; what needs more is no parameter list. */
 const MOST_MEMORY_MB = 256;
 const MOST_MS = 20_000;
@@ -16,7 +18,7 @@ export interface SheetToWrite {
   readonly rows: readonly (readonly string[])[];
 }
 
-interface WorkerAnswer {
+interface Answer {
   readonly fault?: SheetFault;
   readonly bytes?: Uint8Array;
   readonly rows?: readonly { readonly line: number; readonly cells: readonly string[] }[];
@@ -24,7 +26,7 @@ interface WorkerAnswer {
 
 /** The first visible sheet. Its first row that is not empty names the columns. */
 export async function readSheet(bytes: Uint8Array): Promise<Result<Table, SheetFault>> {
-  const { rows = [], fault } = await inWorker({ task: 'read', bytes });
+  const { rows = [], fault } = await inProcess({ task: 'read', bytes });
   if (fault) return fail(fault);
   const [head, ...rest] = rows;
   if (!head) return fail('empty');
@@ -41,7 +43,7 @@ export async function readSheet(bytes: Uint8Array): Promise<Result<Table, SheetF
 }
 
 export async function writeSheets(sheets: readonly SheetToWrite[]): Promise<Uint8Array> {
-  const { bytes } = await inWorker({ task: 'write', sheets });
+  const { bytes } = await inProcess({ task: 'write', sheets });
   if (!bytes) throw new Error('the spreadsheet could not be written');
   return bytes;
 }
@@ -50,22 +52,24 @@ export async function writeSheets(sheets: readonly SheetToWrite[]): Promise<Uint
 export const isSpreadsheet = (bytes: Uint8Array): boolean =>
   bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 0x03 && bytes[3] === 0x04;
 
-function inWorker(workerData: object): Promise<WorkerAnswer> {
+function inProcess(task: object): Promise<Answer> {
   return new Promise((resolve) => {
-    const worker = new Worker(WORKER, {
-      workerData,
-      resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },
-      stderr: true,
+    const child = fork(PROGRAM, {
+      execArgv: [`--max-old-space-size=${MOST_MEMORY_MB}`],
+      serialization: 'advanced',
+      stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
     });
-    const end = (answer: WorkerAnswer) => {
+    const end = (answer: Answer) => {
       clearTimeout(timer);
-      void worker.terminate();
+      child.kill('SIGKILL');
       resolve(answer);
     };
     const timer = setTimeout(() => end({ fault: 'too-large' }), MOST_MS);
-    worker.once('message', end);
-    // Out of memory.
-    worker.once('error', () => end({ fault: 'too-large' }));
+    child.once('message', (answer) => end(answer as Answer));
+    // Out of memory: it has ended without an answer.
+    child.once('exit', () => end({ fault: 'too-large' }));
+    child.once('error', () => end({ fault: 'too-large' }));
+    child.send(task);
   });
 }
 

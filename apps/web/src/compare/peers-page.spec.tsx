@@ -1,0 +1,106 @@
+import { describe, expect, it } from '@jest/globals';
+import type { PeersView, PositionView, RegisterView } from '@drive-keep/api';
+import { comparePeers } from '@drive-keep/core/compare';
+import { defaultSet } from '@drive-keep/core/sets';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { showScreen } from '../testing/screen.tsx';
+import { shippedDictionary } from '../testing/shipped-dictionary.ts';
+import { PeersPage } from './peers-page.tsx';
+
+const dictionary = shippedDictionary();
+const defaults = defaultSet(dictionary, { rating: 'HN64-15', region: '50-hz' });
+if (!defaults) throw new Error('no defaults');
+const TAGS = ['A-1', 'A-2', 'A-3'];
+
+/** Three units of which the last has another ramp and did not tell its stop mode. */
+function peers(): PeersView {
+  const odd = new Map(defaults?.readings);
+  odd.set('01R' as never, 2000);
+  odd.set('24R' as never, { unreadable: 'refused' });
+  const sets = [defaults, defaults, { dictionary: dictionary.id, readings: odd }].flatMap((set) =>
+    set ? [set] : [],
+  );
+  const { rows, agreed, leftOut } = comparePeers(dictionary, sets);
+  return {
+    dictionary: dictionary.id,
+    columns: TAGS.map((tag) => ({ tag, duty: `Duty of ${tag}`, at: '2026-11-25T02:00:00' })),
+    withoutBackup: ['A-4'],
+    rows: rows.map((row) => ({
+      ...row,
+      readings: row.readings.map((reading) => reading ?? null),
+      usual: row.usual ?? null,
+    })),
+    agreed,
+    leftOut,
+  };
+}
+
+const position = (tag: string, model: string) =>
+  ({ tag, duty: tag, unit: { dictionary: model, model: model.slice(0, 2) } }) as PositionView;
+const REGISTER: RegisterView = {
+  plant: 'P',
+  areas: [
+    {
+      name: 'Kiln',
+      machines: [
+        {
+          name: 'Rollers',
+          positions: [
+            ...TAGS.map((tag) => position(tag, 'h@1')),
+            position('B-1', 't@1'),
+            position('B-2', 't@1'),
+          ],
+        },
+        { name: 'Fan', positions: [position('F-1', 'f@1')] },
+      ],
+    },
+  ],
+};
+
+const show = (address = '/compare') =>
+  showScreen(address, '/compare', <PeersPage />, {
+    'GET register': REGISTER,
+    'GET peers': peers(),
+    [`GET dictionaries/${dictionary.id}`]: dictionary,
+  });
+
+describe('peers side by side', () => {
+  it('fold agreement away and mark the odd one out with its shape', async () => {
+    show();
+    const ramp = (await screen.findByText('Ramp up')).closest('tr');
+    const cells = within(ramp as HTMLElement)
+      .getAllByRole('cell')
+      .map((cell) => cell.textContent);
+    expect(cells).toEqual(['10.00', '10.00', '10.00', '◆ 20.00']);
+    expect(screen.getAllByRole('row').filter((row) => /^\d\d[A-Z]/.test(row.textContent ?? ''))).toHaveLength(
+      2,
+    );
+    expect(screen.getByRole('columnheader', { name: /A-3/ }).textContent).toContain('◆ 2 odd');
+    expect(screen.getByRole('columnheader', { name: /A-1/ }).textContent).toContain('✓');
+  });
+
+  it('never show what could not be read as a value', async () => {
+    show();
+    const stop = (await screen.findByText('Stop mode')).closest('tr');
+    expect(stop?.textContent).toContain('? unreadable');
+  });
+
+  it('name those without a backup', async () => {
+    show();
+    expect(await screen.findByText('Without a backup: A-4.')).toBeTruthy();
+  });
+
+  it('offer positions of one machine and one model, and none that is alone', async () => {
+    const { router } = show();
+    const choice = await screen.findByLabelText('Drives of the same duty');
+    await waitFor(() =>
+      expect(
+        within(choice)
+          .getAllByRole('option')
+          .map((each) => each.textContent),
+      ).toEqual(['Kiln, Rollers (h@)', 'Kiln, Rollers (t@)']),
+    );
+    fireEvent.change(choice, { target: { value: 'B-1,B-2' } });
+    await waitFor(() => expect(router.state.location.search).toBe('?positions=B-1%2CB-2'));
+  });
+});

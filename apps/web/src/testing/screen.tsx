@@ -1,0 +1,55 @@
+// A screen with what the server would answer, by path; what the screen sends is written down.
+
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { cleanup, render } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { createMemoryRouter, RouterProvider } from 'react-router';
+
+export interface Sent {
+  readonly method: string;
+  readonly path: string;
+  readonly body: unknown;
+}
+
+/** Answers by `METHOD path`; a function gets the body that was sent. */
+export type Answers = Readonly<Record<string, unknown>>;
+
+export function showScreen(address: string, route: string, screen: ReactNode, answers: Answers) {
+  cleanup();
+  const sent: Sent[] = [];
+  globalThis.fetch = ((url: string, init: RequestInit = {}) => {
+    const method = init.method ?? 'GET';
+    const path = url.replace(/^\/api\//, '');
+    const body: unknown = typeof init.body === 'string' ? JSON.parse(init.body) : init.body;
+    if (method !== 'GET') sent.push({ method, path, body });
+    const answer = answers[`${method} ${path}`] ?? answers[`${method} ${path.split('?')[0] ?? ''}`];
+    const found = answer !== undefined;
+    const problem = {
+      type: 'test',
+      title: 'Not there',
+      status: 404,
+      detail: `${method} ${path} is not answered`,
+    };
+    return Promise.resolve({
+      ok: found,
+      status: found ? 200 : 404,
+      json: () => Promise.resolve(found ? answer : problem),
+    } as Response);
+  }) as typeof fetch;
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  const router = createMemoryRouter(
+    [
+      { path: route, element: screen },
+      { path: '*', element: <p>elsewhere</p> },
+    ],
+    {
+      initialEntries: [address],
+    },
+  );
+  render(
+    <QueryClientProvider client={client}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>,
+  );
+  return { sent, router };
+}
