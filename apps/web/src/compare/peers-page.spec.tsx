@@ -91,7 +91,7 @@ describe('peers side by side', () => {
   });
 
   it('offer positions of one machine and one model, and none that is alone', async () => {
-    const { router } = show();
+    const { address } = show();
     const choice = await screen.findByLabelText('Drives of the same duty');
     await waitFor(() =>
       expect(
@@ -101,6 +101,6 @@ describe('peers side by side', () => {
       ).toEqual(['Kiln, Rollers (h@)', 'Kiln, Rollers (t@)']),
     );
     fireEvent.change(choice, { target: { value: 'B-1,B-2' } });
-    await waitFor(() => expect(router.state.location.search).toBe('?positions=B-1%2CB-2'));
+    await waitFor(() => expect(address()).toBe('/compare?positions=B-1%2CB-2'));
   });
 });

@@ -3,7 +3,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { createMemoryRouter, RouterProvider } from 'react-router';
+import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
 
 export interface Sent {
   readonly method: string;
@@ -37,19 +37,22 @@ export function showScreen(address: string, route: string, screen: ReactNode, an
     } as Response);
   }) as typeof fetch;
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
-  const router = createMemoryRouter(
-    [
-      { path: route, element: screen },
-      { path: '*', element: <p>elsewhere</p> },
-    ],
-    {
-      initialEntries: [address],
-    },
-  );
+  let at = address;
+  const Address = () => {
+    const { pathname, search } = useLocation();
+    at = pathname + search;
+    return null;
+  };
   render(
     <QueryClientProvider client={client}>
-      <RouterProvider router={router} />
+      <MemoryRouter initialEntries={[address]}>
+        <Address />
+        <Routes>
+          <Route path={route} element={screen} />
+          <Route path="*" element={<p>elsewhere</p>} />
+        </Routes>
+      </MemoryRouter>
     </QueryClientProvider>,
   );
-  return { sent, router };
+  return { sent, address: () => at };
 }

@@ -48,10 +48,9 @@ describe('findings in the facts of a model', () => {
   });
 
   it('say where YAML breaks, and that a key stands twice', () => {
-    expect(findings({ model: 'model: x\n  version: [1\n' })[0]).toMatchObject({
-      code: 'yaml-broken',
-      line: 2,
-    });
+    const [broken] = findings({ model: 'model: x\nversion: [1, 2\nmaker: y\n' });
+    expect(broken).toMatchObject({ code: 'yaml-broken', file: 'model.yaml' });
+    expect(broken?.line).toBeGreaterThan(1);
     const twice = findings({ model: shippedFiles.model.replace('version: 1\n', 'version: 1\nversion: 2\n') });
     expect(twice[0]).toMatchObject({ code: 'yaml-broken', file: 'model.yaml' });
   });
