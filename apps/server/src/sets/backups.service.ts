@@ -36,30 +36,37 @@ export class Backups {
   async keep(fresh: NewBackup, manager: EntityManager = this.dataSource.manager): Promise<Backup> {
     const contentHash = await this.contents.keep(fresh.set, manager);
     const repository = manager.getRepository(Backup);
-    return repository.save(
-      repository.create({
-        ...fresh,
-        contentHash,
-        takenAt: fresh.takenAt ?? new Date(),
-        unreadable: unreadableCount(fresh.set),
-        aside: Object.fromEntries(fresh.aside),
-      }),
-    );
+    const backup = repository.create({
+      ...fresh,
+      contentHash,
+      takenAt: fresh.takenAt ?? new Date(),
+      unreadable: unreadableCount(fresh.set),
+      aside: Object.fromEntries(fresh.aside),
+    });
+    await repository.insert(backup);
+    return backup;
   }
 
   /** The newest backup that holds this content, for "same as …". */
   async newestWith(positionId: string, contentHash: string): Promise<Backup | null> {
-    return this.dataSource.getRepository(Backup).findOne({
-      where: { position: { id: positionId }, contentHash },
-      order: { takenAt: 'DESC', seq: 'DESC' },
-    });
+    return this.newestFirst(positionId)
+      .andWhere('backup.content_hash = :contentHash', { contentHash })
+      .getOne();
   }
 
   async newest(positionId: string): Promise<Backup | null> {
-    return this.dataSource.getRepository(Backup).findOne({
-      where: { position: { id: positionId } },
-      order: { takenAt: 'DESC', seq: 'DESC' },
-    });
+    return this.newestFirst(positionId).getOne();
+  }
+
+  /** One plain question: it is asked for every unit of every round. */
+  private newestFirst(positionId: string) {
+    return this.dataSource
+      .getRepository(Backup)
+      .createQueryBuilder('backup')
+      .where('backup.position_id = :positionId', { positionId })
+      .orderBy('backup.takenAt', 'DESC')
+      .addOrderBy('backup.seq', 'DESC')
+      .limit(1);
   }
 
   async get(id: string): Promise<Backup> {
