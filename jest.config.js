@@ -29,6 +29,7 @@ const project = (displayName, folder, more = {}) => ({
 
 const unit = [
   project('core', 'packages/core'),
+  project('api', 'packages/api'),
   project('plant-sim', 'packages/plant-sim'),
   project('server', 'apps/server', { testPathIgnorePatterns: ['/dist/', '\\.database\\.spec\\.ts$'] }),
   project('web', 'apps/web', {

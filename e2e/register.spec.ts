@@ -22,7 +22,7 @@ test('the register shows the whole plant with its states, each by shape and word
   await expect(tile(page, 'KL1-RD-01')).toContainText('✓As signed');
   await page.getByRole('button', { name: '3 with differences' }).click();
   await expect(page.locator('[data-position]')).toHaveCount(3);
-  await expect(page).toHaveURL(/only=drift/);
+  await expect(page).toHaveURL(/state=drift/);
   await page.reload();
   await expect(page.locator('[data-position]')).toHaveCount(3);
 });

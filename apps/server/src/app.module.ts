@@ -37,8 +37,12 @@ import { Jobs } from './jobs/jobs.service.ts';
 import { LineLock } from './line/line-lock.ts';
 import { LogbookController } from './logbook/logbook.controller.ts';
 import { Logbook } from './logbook/logbook.service.ts';
-import { NewPositionsController } from './register/new-positions.controller.ts';
-import { NewPositions } from './register/new-positions.service.ts';
+import { PlantListsController } from './register/plant-lists.controller.ts';
+import { PlantLists } from './register/plant-lists.service.ts';
+import { RegisterChangesController } from './register/register-changes.controller.ts';
+import { RegisterChanges } from './register/register-changes.service.ts';
+import { ScansController } from './find-units/scans.controller.ts';
+import { Scans } from './find-units/scans.service.ts';
 import { RegisterController } from './register/register.controller.ts';
 import { Register } from './register/register.service.ts';
 import { RoundClock } from './rounds/round-clock.service.ts';
@@ -80,11 +84,13 @@ export class AppModule {
         JobsController,
         LogbookController,
         LookUpsController,
-        NewPositionsController,
         OwnModelsController,
         PeersController,
+        PlantListsController,
+        RegisterChangesController,
         RegisterController,
         RoundsController,
+        ScansController,
         SessionController,
         WritePlansController,
       ],
@@ -109,14 +115,16 @@ export class AppModule {
         Logbook,
         LookUps,
         ModelImport,
-        NewPositions,
         OwnModels,
         Peers,
         ReferencedSets,
+        PlantLists,
         Register,
+        RegisterChanges,
         RoundClock,
         Rounds,
         RoundScopes,
+        Scans,
         SetExport,
         SetImport,
         Tolerations,

@@ -68,6 +68,22 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: 'positions/:tag/record',
+        lazy: async () => ({ Component: (await import('./register/record-page.tsx')).RecordPage }),
+      },
+      {
+        path: 'register/plant-list',
+        lazy: async () => ({ Component: (await import('./register/plant-list-page.tsx')).PlantListPage }),
+      },
+      {
+        path: 'register/find-units',
+        lazy: async () => ({ Component: (await import('./register/find-units-page.tsx')).FindUnitsPage }),
+      },
+      {
+        path: 'register/places',
+        lazy: async () => ({ Component: (await import('./register/places-page.tsx')).PlacesPage }),
+      },
+      {
         path: 'logbook',
         lazy: async () => ({ Component: (await import('./logbook/logbook-page.tsx')).LogbookPage }),
       },

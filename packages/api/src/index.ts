@@ -7,6 +7,7 @@ export * from './jobs.ts';
 export * from './logbook.ts';
 export * from './models.ts';
 export * from './peers.ts';
+export * from './position-state.ts';
 export * from './problem.ts';
 export * from './register.ts';
 export * from './rounds.ts';

@@ -18,3 +18,9 @@ export interface PeerRowView {
   readonly shares: readonly number[];
   readonly odd: readonly number[];
 }
+
+/** Positions of one machine and one model, two at the least. */
+export interface PeerGroup {
+  readonly name: string;
+  readonly tags: readonly string[];
+}

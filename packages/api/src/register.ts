@@ -1,18 +1,32 @@
 import type { OutcomeCode } from './jobs.ts';
+import type { PositionStateKind } from './position-state.ts';
 
-export interface RegisterView {
+export const REGISTER_SORTS = ['plant', 'tag', 'model', 'state', 'backup', 'differences'] as const;
+export type RegisterSort = (typeof REGISTER_SORTS)[number];
+
+/** A part of the register: what the filters let through, in order, from one place on. */
+export interface RegisterPage {
   readonly plant: string;
-  readonly areas: readonly AreaView[];
-}
-
-export interface AreaView {
-  readonly name: string;
-  readonly machines: readonly MachineView[];
-}
-
-export interface MachineView {
-  readonly name: string;
+  /** Positions of the whole plant. */
+  readonly all: number;
+  /** Positions that the filters let through, whatever their state. */
+  readonly counts: Readonly<Partial<Record<PositionStateKind, number>>>;
+  /** Positions that the filters let through, the state among them. */
+  readonly total: number;
+  /** So many of them have a line. */
+  readonly onLine: number;
+  readonly from: number;
   readonly positions: readonly PositionView[];
+}
+
+/** What there is to choose from: areas with their machines, models in use. */
+export interface RegisterOutline {
+  readonly areas: readonly {
+    readonly name: string;
+    readonly machines: readonly { readonly name: string; readonly positions: number }[];
+  }[];
+  readonly models: readonly { readonly model: string; readonly name: string; readonly positions: number }[];
+  readonly retired: number;
 }
 
 export interface UnitView {
@@ -38,6 +52,10 @@ export interface LastTryView {
 
 export interface PositionView {
   readonly tag: string;
+  readonly area: string;
+  readonly machine: string;
+  /** Since when nothing is there any more; its history stays. */
+  readonly retiredAt: string | null;
   readonly duty: string;
   readonly criticality: 'low' | 'middle' | 'high';
   readonly motor: string;
@@ -47,13 +65,74 @@ export interface PositionView {
   /** So many of them are tolerated for a while. */
   readonly tolerated: number;
   readonly newestBackup: string | null;
+  /** The newest backup is one of the unit that sits there now, not of one before it. */
+  readonly newestIsOfUnit: boolean;
   readonly baselineRevision: number | null;
   readonly lastTry: LastTryView | null;
 }
 
 export interface PositionDetailView extends PositionView {
-  readonly area: string;
-  readonly machine: string;
+  readonly retiredWhy: string;
+  /** Units that sat there before, the last one first. */
+  readonly formerUnits: readonly FormerUnitView[];
+}
+
+export interface FormerUnitView {
+  readonly model: string;
+  readonly rating: string;
+  readonly serial: number;
+  readonly firmware: string;
+  readonly installedAt: string;
+  readonly removedAt: string;
+  readonly why: string;
+}
+
+/** What a plant list would do to the register, row by row, before anything is done. */
+export interface PlantListPreview {
+  readonly fileName: string;
+  readonly hash: string;
+  readonly rows: readonly PlantListRowView[];
+  readonly acceptable: boolean;
+}
+
+export interface PlantListRowView {
+  readonly line: number;
+  readonly tag: string;
+  readonly duty: string;
+  /** Nothing is done where a finding stops the row. */
+  readonly does: 'add' | 'change' | 'nothing' | 'stopped';
+  readonly changes: readonly string[];
+  readonly findings: readonly { readonly severity: 'stop' | 'look'; readonly text: string }[];
+}
+
+export type FoundKind = 'known' | 'unknown' | 'other-serial' | 'elsewhere' | 'unknown-model' | 'silent';
+
+/** What answers at one address of a line. */
+export interface FoundUnitView {
+  readonly address: number;
+  readonly found: FoundKind;
+  /** The registered position at this address, if there is one. */
+  readonly tag: string | null;
+  readonly dictionary: string | null;
+  readonly model: string;
+  readonly rating: string | null;
+  readonly firmware: string;
+  readonly serial: number | null;
+  readonly text: string;
+}
+
+export interface ScanView {
+  readonly id: string;
+  readonly line: string;
+  readonly from: number;
+  readonly to: number;
+  readonly state: 'running' | 'done' | 'stopped' | 'interrupted';
+  readonly startedBy: string;
+  readonly startedAt: string;
+  readonly asked: number;
+  /** Why it ended early; empty where it did not. */
+  readonly text: string;
+  readonly units: readonly FoundUnitView[];
 }
 
 /** One mark of the history strip. */

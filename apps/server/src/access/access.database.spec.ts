@@ -4,7 +4,7 @@ import type {
   LogbookPage,
   Problem,
   PositionDetailView,
-  RegisterView,
+  RegisterPage,
   SessionView,
 } from '@drive-keep/api';
 import { DataSource } from 'typeorm';
@@ -175,8 +175,7 @@ describe('what was kept', () => {
 
 describe('the register and its comparisons', () => {
   it('shows the plant of 42 positions, of which one section drifts, one is silent and one was swapped', async () => {
-    const { body } = await technician.get<RegisterView>('register');
-    const positions = body.areas.flatMap((area) => area.machines.flatMap((machine) => machine.positions));
+    const { positions } = (await technician.get<RegisterPage>('register')).body;
     expect(positions).toHaveLength(42);
     const of = (tag: string) => positions.find((position) => position.tag === tag);
     expect([of('KL1-RD-07')?.drift, of('KL1-RD-03')?.drift]).toEqual([4, 0]);

@@ -23,7 +23,7 @@ export class BackupJobs {
   ) {}
 
   async start(tags: readonly string[], reason: string, person: Pick<Account, 'person'>): Promise<StartedJob> {
-    const wanted = await this.register.find([...new Set(tags)]);
+    const wanted = await this.register.inPlace([...new Set(tags)]);
     const started = await this.dataSource.transaction(async (manager) => {
       await manager.query(`select pg_advisory_xact_lock(hashtextextended('start-backup', 0))`);
       const running = await this.covering(manager, wanted);

@@ -58,6 +58,11 @@ export class Dictionaries {
     return Promise.all([...newest.values()].map((id) => this.get(id)));
   }
 
+  /** Every version of every model. */
+  async everyVersion(): Promise<readonly Dictionary[]> {
+    return Promise.all((await this.all()).map(({ id }) => this.get(id)));
+  }
+
   /** By maker and name, the newest version of a model first. */
   async all(): Promise<readonly StoredDictionary[]> {
     return this.dataSource

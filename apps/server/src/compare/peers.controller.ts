@@ -1,6 +1,6 @@
 import { Controller, Get, Query } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
-import type { PeersView } from '@drive-keep/api';
+import type { PeerGroup, PeersView } from '@drive-keep/api';
 import { Transform } from 'class-transformer';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsString, MaxLength } from 'class-validator';
 import { Peers } from './peers.service.ts';
@@ -28,5 +28,11 @@ export class PeersController {
   @ApiOperation({ summary: 'Newest backups of many positions side by side; the odd ones out are marked' })
   compare(@Query() { positions }: PeersQuery): Promise<PeersView> {
     return this.peers.compare([...new Set(positions)]);
+  }
+
+  @Get('groups')
+  @ApiOperation({ summary: 'Positions of one machine and one model' })
+  groups(): Promise<readonly PeerGroup[]> {
+    return this.peers.groups();
   }
 }

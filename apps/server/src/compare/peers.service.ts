@@ -1,7 +1,8 @@
 // Positions of one duty side by side: their newest backups as columns, agreement counted, the odd one out named.
 
 import { Injectable } from '@nestjs/common';
-import type { PeersView } from '@drive-keep/api';
+import { DataSource } from 'typeorm';
+import type { PeerGroup, PeersView } from '@drive-keep/api';
 import { comparePeers } from '@drive-keep/core/compare';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { ProblemException } from '../problems/problem.ts';
@@ -12,11 +13,32 @@ import { ContentStore } from '../sets/content-store.service.ts';
 @Injectable()
 export class Peers {
   constructor(
+    private readonly dataSource: DataSource,
     private readonly register: Register,
     private readonly backups: Backups,
     private readonly contents: ContentStore,
     private readonly dictionaries: Dictionaries,
   ) {}
+
+  async groups(): Promise<readonly PeerGroup[]> {
+    const rows: { area: string; machine: string; model: string; tags: string[]; models: number }[] =
+      await this.dataSource.query(
+        `select a.name as area, m.name as machine, d.name as model,
+                array_agg(p.tag order by p.place, p.tag) as tags,
+                (count(*) over (partition by m.id))::int as models
+           from position p join machine m on m.id = p.machine_id join area a on a.id = m.area_id
+           join unit u on u.position_id = p.id and u.removed_at is null
+           join dictionary d on d.id = u.dictionary_id
+          group by a.name, a.place, m.id, m.name, m.place, d.id, d.name
+          order by a.place, m.place, d.name`,
+      );
+    return rows
+      .filter(({ tags }) => tags.length > 1)
+      .map(({ area, machine, model, tags, models }) => ({
+        name: `${area}, ${machine}${models > 1 ? ` (${model})` : ''}`,
+        tags,
+      }));
+  }
 
   async compare(tags: readonly string[]): Promise<PeersView> {
     const units = await this.register.find(tags);

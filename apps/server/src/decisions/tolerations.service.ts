@@ -4,7 +4,7 @@
 import { Injectable } from '@nestjs/common';
 import type { ParameterSet } from '@drive-keep/core/sets';
 import { sameReading } from '@drive-keep/core/values';
-import { DataSource, In } from 'typeorm';
+import { DataSource } from 'typeorm';
 import { Decision } from './decision.entity.ts';
 
 /** Baseline and newest backup of a position. */
@@ -25,11 +25,10 @@ export class Tolerations {
     return all.filter((decision) => holds(decision, baseline, newest, today));
   }
 
-  /** Positions of these that have a toleration at all; the others need no second look. */
-  async among(positionIds: readonly string[]): Promise<ReadonlySet<string>> {
-    if (positionIds.length === 0) return new Set();
+  /** Positions that have a toleration at all; the others need no second look. */
+  async among(): Promise<ReadonlySet<string>> {
     const rows = await this.dataSource.getRepository(Decision).find({
-      where: { position: { id: In([...positionIds]) }, state: 'in-force', kind: 'tolerate' },
+      where: { state: 'in-force', kind: 'tolerate' },
       relations: { position: true },
       select: { id: true, position: { id: true } },
     });

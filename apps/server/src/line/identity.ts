@@ -9,6 +9,7 @@ export interface Identity {
   readonly model: number;
   /** Rating id of the dictionary; nothing for a number that it does not have. */
   readonly rating: string | null;
+  readonly ratingNumber: number;
   /** As `2.07`. */
   readonly firmware: string;
   readonly serial: number;
@@ -32,6 +33,7 @@ export function identityOf(dictionary: Dictionary, line: LineFacts, words: Words
   return {
     model: word(line.identity.model.register),
     rating: dictionary.ratings.find((rating) => rating.number === number)?.id ?? null,
+    ratingNumber: number,
     firmware: `${Math.floor(firmware / 100)}.${String(firmware % 100).padStart(2, '0')}`,
     serial: word(serial) * 0x1_0000 + word(serial + 1),
   };

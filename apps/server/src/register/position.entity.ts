@@ -20,5 +20,8 @@ export class Position {
   @Column('text') criticality: 'low' | 'middle' | 'high';
   @Column('text') motor: string;
   @Column('integer') place: number;
+  /** Nothing is there any more; the history stays. */
+  @Column('timestamptz', { nullable: true }) retiredAt: Date | null;
+  @Column('text', { default: '' }) retiredWhy: string;
   @OneToMany(() => Unit, (unit) => unit.position) units: Relation<Unit[]>;
 }

@@ -1,8 +1,62 @@
-import { Controller, Get, Param } from '@nestjs/common';
-import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import type { HistoryView, PositionDetailView, RegisterView } from '@drive-keep/api';
+import { Controller, Get, Param, Query } from '@nestjs/common';
+import { ApiOperation, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import {
+  REGISTER_SORTS,
+  STATE_KINDS,
+  type HistoryView,
+  type PositionDetailView,
+  type PositionStateKind,
+  type RegisterOutline,
+  type RegisterPage,
+  type RegisterSort,
+} from '@drive-keep/api';
+import { Type } from 'class-transformer';
+import { IsIn, IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
+import { DataSource } from 'typeorm';
 import { History } from '../sets/history.service.ts';
+import { Plant } from './plant.entity.ts';
+import { filterRegister } from './register-filter.ts';
 import { Register } from './register.service.ts';
+
+const MOST_AT_ONCE = 500;
+const USUAL_AT_ONCE = 200;
+const MOST_POSITIONS = 1_000_000;
+
+class RegisterQuery {
+  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(60) area?: string;
+  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(60) machine?: string;
+  @ApiPropertyOptional({ description: 'model without its version' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(80)
+  model?: string;
+  @ApiPropertyOptional({ enum: ['low', 'middle', 'high'] })
+  @IsOptional()
+  @IsIn(['low', 'middle', 'high'])
+  criticality?: string;
+  @ApiPropertyOptional({ description: 'words of tag, duty, place, model or serial number' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(100)
+  find?: string;
+  @ApiPropertyOptional({ enum: STATE_KINDS }) @IsOptional() @IsIn(STATE_KINDS) state?: PositionStateKind;
+  @ApiPropertyOptional({ enum: REGISTER_SORTS }) @IsOptional() @IsIn(REGISTER_SORTS) sort?: RegisterSort;
+  @ApiPropertyOptional({ enum: ['yes', 'no'] }) @IsOptional() @IsIn(['yes', 'no']) backwards?: 'yes' | 'no';
+  @ApiPropertyOptional({ type: Number })
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  @Max(MOST_POSITIONS)
+  from?: number;
+  @ApiPropertyOptional({ type: Number })
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(MOST_AT_ONCE)
+  most?: number;
+}
 
 @ApiTags('register')
 @Controller()
@@ -10,12 +64,32 @@ export class RegisterController {
   constructor(
     private readonly register: Register,
     private readonly history: History,
+    private readonly dataSource: DataSource,
   ) {}
 
   @Get('register')
-  @ApiOperation({ summary: 'Areas, machines and positions with their state' })
-  view(): Promise<RegisterView> {
-    return this.register.view();
+  @ApiOperation({ summary: 'Positions with their state: filtered, sorted, a part at a time' })
+  async page(@Query() query: RegisterQuery): Promise<RegisterPage> {
+    const { sort = 'plant', backwards, from = 0, most = USUAL_AT_ONCE, ...filter } = query;
+    const all = await this.register.positions();
+    const order = { sort, backwards: backwards === 'yes' };
+    const { positions, counts } = filterRegister(all, { ...filter, ...order }, Date.now());
+    const plant = await this.dataSource.getRepository(Plant).findOneBy({ id: true });
+    return {
+      plant: plant?.name ?? '',
+      all: all.filter(({ retiredAt }) => retiredAt === null).length,
+      counts,
+      total: positions.length,
+      onLine: positions.filter(({ unit }) => unit.line !== null).length,
+      from,
+      positions: positions.slice(from, from + most),
+    };
+  }
+
+  @Get('register/outline')
+  @ApiOperation({ summary: 'Areas with their machines, and models in use' })
+  outline(): Promise<RegisterOutline> {
+    return this.register.outline();
   }
 
   @Get('positions/:tag')

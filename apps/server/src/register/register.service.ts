@@ -1,66 +1,18 @@
 // The register as people see it: positions in plant order, each with its unit and its state.
 
 import { Injectable } from '@nestjs/common';
-import type { AreaView, OutcomeCode, PositionDetailView, PositionView, RegisterView } from '@drive-keep/api';
-import { DataSource } from 'typeorm';
+import type { FormerUnitView, PositionDetailView, PositionView, RegisterOutline } from '@drive-keep/api';
+import { DataSource, IsNull, Not } from 'typeorm';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { dayOf, Tolerations } from '../decisions/tolerations.service.ts';
-import { notFound } from '../problems/problem.ts';
+import { notFound, ProblemException } from '../problems/problem.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { Drift } from '../sets/drift.service.ts';
-import { Plant } from './plant.entity.ts';
 import { Position } from './position.entity.ts';
+import { PLANT_ORDER, ROWS, type Row } from './register-rows.ts';
 import { Unit } from './unit.entity.ts';
 
-const ROWS = `
-select p.id, a.name as area, m.name as machine, p.tag, p.duty, p.criticality, p.motor,
-       u.dictionary_id, u.rating, u.region, u.serial, u.firmware, l.name as line, u.line_address,
-       newest.taken_at as newest_at, newest.content_hash as newest_hash,
-       base.revision, base.content_hash as base_hash,
-       try.outcome, try.ended_at, try.text as try_text
-from position p
-join machine m on m.id = p.machine_id
-join area a on a.id = m.area_id
-join unit u on u.position_id = p.id and u.removed_at is null
-left join line l on l.id = u.line_id
-left join lateral (
-  select taken_at, content_hash from backup where position_id = p.id order by taken_at desc, seq desc limit 1
-) newest on true
-left join lateral (
-  select revision, content_hash from baseline where position_id = p.id order by revision desc limit 1
-) base on true
-left join lateral (
-  select outcome, ended_at, text from job_item where unit_id = u.id and ended_at is not null
-  order by ended_at desc limit 1
-) try on true
-`;
-
-interface Row {
-  id: string;
-  area: string;
-  machine: string;
-  tag: string;
-  duty: string;
-  criticality: 'low' | 'middle' | 'high';
-  motor: string;
-  dictionary_id: string;
-  rating: string;
-  region: string;
-  /** A bigint, which the driver gives as text. */
-  serial: string;
-  firmware: string;
-  line: string | null;
-  line_address: number | null;
-  newest_at: Date | null;
-  newest_hash: string | null;
-  revision: number | null;
-  base_hash: string | null;
-  outcome: OutcomeCode | null;
-  ended_at: Date | null;
-  try_text: string | null;
-}
-
-/** A position with the unit that sits there now and its line. */
+/** A position with the unit that sits there now, or was the last to sit there, and its line. */
 export type PositionWithUnit = { readonly position: Position; readonly unit: Unit };
 
 @Injectable()
@@ -73,24 +25,55 @@ export class Register {
     private readonly tolerations: Tolerations,
   ) {}
 
-  async view(): Promise<RegisterView> {
-    const rows: Row[] = await this.dataSource.query(`${ROWS} order by a.place, m.place, p.place`);
-    const plant = await this.dataSource.getRepository(Plant).findOneBy({ id: true });
-    const looked = await this.tolerations.among(rows.map(({ id }) => id));
-    const positions = await Promise.all(rows.map((row) => this.position(row, looked.has(row.id))));
-    return { plant: plant?.name ?? '', areas: grouped(rows, positions) };
+  /** All positions in plant order. */
+  async positions(): Promise<readonly PositionView[]> {
+    const rows: Row[] = await this.dataSource.query(`${ROWS} ${PLANT_ORDER}`);
+    const looked = await this.tolerations.among();
+    return Promise.all(rows.map((row) => this.position(row, looked.has(row.id))));
   }
 
   async detail(tag: string): Promise<PositionDetailView> {
     const [row]: Row[] = await this.dataSource.query(`${ROWS} where p.tag = $1`, [tag]);
     if (!row) throw notFound(`The position ${tag}`);
-    return { ...(await this.position(row, true)), area: row.area, machine: row.machine };
+    const formerUnits = await this.formerUnits(row);
+    return { ...(await this.position(row, true)), retiredWhy: row.retired_why, formerUnits };
+  }
+
+  /** What there is to choose from. */
+  async outline(): Promise<RegisterOutline> {
+    const machines: { area: string; machine: string; positions: number }[] = await this.dataSource.query(
+      `select a.name as area, m.name as machine, count(p.id)::int as positions
+         from area a join machine m on m.area_id = a.id
+         left join position p on p.machine_id = m.id and p.retired_at is null
+        group by a.name, a.place, m.name, m.place order by a.place, a.name, m.place, m.name`,
+    );
+    const models: { model: string; name: string; positions: number }[] = await this.dataSource.query(
+      `select d.model, min(d.maker || ' ' || d.name) as name, count(*)::int as positions
+         from unit u join dictionary d on d.id = u.dictionary_id
+        where u.removed_at is null group by d.model order by 2`,
+    );
+    const retired = await this.dataSource.getRepository(Position).countBy({ retiredAt: Not(IsNull()) });
+    const areas = [...new Set(machines.map(({ area }) => area))].map((name) => ({
+      name,
+      machines: machines
+        .filter(({ area }) => area === name)
+        .map(({ machine, positions }) => ({ name: machine, positions })),
+    }));
+    return { areas, models, retired };
+  }
+
+  /** All of them, in place, or a problem that names the first that is not. */
+  async inPlace(tags: readonly string[]): Promise<readonly PositionWithUnit[]> {
+    const found = await this.find(tags);
+    const retired = found.find(({ position }) => position.retiredAt !== null);
+    if (!retired) return found;
+    const detail = `${retired.position.tag} is retired: no unit is there. Bring it back into the register first.`;
+    throw new ProblemException(409, 'retired', `${detail} Nothing was done.`);
   }
 
   /** All of them or a problem that names those that do not exist. */
   async find(tags: readonly string[]): Promise<readonly PositionWithUnit[]> {
-    const found = await Promise.all(tags.map((tag) => this.unitAt(tag)));
-    return found;
+    return Promise.all(tags.map((tag) => this.unitAt(tag)));
   }
 
   async unitAt(tag: string): Promise<PositionWithUnit> {
@@ -99,10 +82,33 @@ export class Register {
       .createQueryBuilder('unit')
       .innerJoinAndSelect('unit.position', 'position')
       .leftJoinAndSelect('unit.line', 'line')
-      .where('position.tag = :tag and unit.removedAt is null', { tag })
+      .where('position.tag = :tag', { tag })
+      .orderBy('unit.removed_at', 'DESC', 'NULLS FIRST')
+      .limit(1)
       .getOne();
     if (!unit) throw notFound(`The position ${tag}`);
     return { position: unit.position, unit };
+  }
+
+  private async formerUnits({ id, unit_id }: Row): Promise<readonly FormerUnitView[]> {
+    const units = await this.dataSource.getRepository(Unit).find({
+      where: { position: { id }, removedAt: Not(IsNull()), id: Not(unit_id) },
+      order: { removedAt: 'DESC' },
+    });
+    return Promise.all(
+      units.map(async ({ dictionaryId, rating, serial, firmware, installedAt, removedAt, removedWhy }) => {
+        const { maker, name } = await this.dictionaries.get(dictionaryId);
+        return {
+          model: `${maker} ${name}`,
+          rating,
+          serial,
+          firmware,
+          installedAt: installedAt.toISOString(),
+          removedAt: removedAt?.toISOString() ?? '',
+          why: removedWhy,
+        };
+      }),
+    );
   }
 
   /** Differences that somebody has accepted for a while. */
@@ -115,51 +121,46 @@ export class Register {
     return decisions.filter(({ kind }) => kind === 'tolerate').length;
   }
 
+  private async differences({ base_hash, newest_hash, differences }: Row): Promise<number | null> {
+    if (base_hash === null || newest_hash === null) return null;
+    return differences ?? this.drift.count(base_hash, newest_hash);
+  }
+
   private async position(row: Row, mayTolerate: boolean): Promise<PositionView> {
-    const dictionary = await this.dictionaries.get(row.dictionary_id);
-    const both = row.newest_hash !== null && row.base_hash !== null;
-    const drift = both ? await this.drift.count(row.base_hash ?? '', row.newest_hash ?? '') : null;
+    const drift = await this.differences(row);
+    const { outcome, ended_at: endedAt, try_text: text } = row;
     return {
       tag: row.tag,
+      area: row.area,
+      machine: row.machine,
+      retiredAt: row.retired_at?.toISOString() ?? null,
       duty: row.duty,
       criticality: row.criticality,
       motor: row.motor,
-      unit: {
-        maker: dictionary.maker,
-        model: dictionary.name,
-        dictionary: dictionary.id,
-        rating: row.rating,
-        ratingName: dictionary.ratings.find((rating) => rating.id === row.rating)?.name ?? row.rating,
-        region: row.region,
-        regionName: dictionary.regions.find((region) => region.id === row.region)?.name ?? row.region,
-        serial: Number(row.serial),
-        firmware: row.firmware,
-        line:
-          row.line === null || row.line_address === null
-            ? null
-            : { name: row.line, address: row.line_address },
-      },
+      unit: await this.unit(row),
       drift,
       tolerated: drift && mayTolerate ? await this.tolerated(row) : 0,
       newestBackup: row.newest_at?.toISOString() ?? null,
+      newestIsOfUnit: row.newest_unit_id === row.unit_id,
       baselineRevision: row.revision,
-      lastTry:
-        row.outcome && row.ended_at
-          ? { outcome: row.outcome, at: row.ended_at.toISOString(), text: row.try_text ?? '' }
-          : null,
+      lastTry: outcome && endedAt ? { outcome, at: endedAt.toISOString(), text: text ?? '' } : null,
     };
   }
-}
 
-function grouped(rows: readonly Row[], positions: readonly PositionView[]): AreaView[] {
-  const areas: { name: string; machines: { name: string; positions: PositionView[] }[] }[] = [];
-  rows.forEach((row, at) => {
-    let area = areas.at(-1);
-    if (area?.name !== row.area) areas.push((area = { name: row.area, machines: [] }));
-    let machine = area.machines.at(-1);
-    if (machine?.name !== row.machine) area.machines.push((machine = { name: row.machine, positions: [] }));
-    const position = positions[at];
-    if (position) machine.positions.push(position);
-  });
-  return areas;
+  private async unit(row: Row): Promise<PositionView['unit']> {
+    const dictionary = await this.dictionaries.get(row.dictionary_id);
+    const { line, line_address: address } = row;
+    return {
+      maker: dictionary.maker,
+      model: dictionary.name,
+      dictionary: dictionary.id,
+      rating: row.rating,
+      ratingName: dictionary.ratings.find((rating) => rating.id === row.rating)?.name ?? row.rating,
+      region: row.region,
+      regionName: dictionary.regions.find((region) => region.id === row.region)?.name ?? row.region,
+      serial: Number(row.serial),
+      firmware: row.firmware,
+      line: line === null || address === null ? null : { name: line, address },
+    };
+  }
 }

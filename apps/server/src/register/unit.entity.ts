@@ -3,7 +3,7 @@ import { Line } from './line.entity.ts';
 import { Position } from './position.entity.ts';
 import { wholeNumber } from '../storage/whole-number.ts';
 
-/** A physical drive at a position; with `removedAt` it has been one. */
+/** One stay of a physical drive at a position; with `removedAt` it is over. */
 @Entity()
 export class Unit {
   @PrimaryGeneratedColumn('uuid') id: string;
@@ -17,4 +17,5 @@ export class Unit {
   @Column('integer', { nullable: true }) lineAddress: number | null;
   @Column('timestamptz') installedAt: Date;
   @Column('timestamptz', { nullable: true }) removedAt: Date | null;
+  @Column('text', { default: '' }) removedWhy: string;
 }

@@ -1,6 +1,8 @@
-// How many parameters lie between two kept contents. Contents never change, so neither does the answer.
+// How many parameters lie between two kept contents. Contents never change, so neither does the answer: it is kept, so
+// that the register of thousands of positions is one question to the database.
 
 import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
 import { compareSets } from '@drive-keep/core/compare';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { ContentStore } from './content-store.service.ts';
@@ -10,6 +12,7 @@ export class Drift {
   private readonly counted = new Map<string, number>();
 
   constructor(
+    private readonly dataSource: DataSource,
     private readonly dictionaries: Dictionaries,
     private readonly contents: ContentStore,
   ) {}
@@ -18,12 +21,32 @@ export class Drift {
   async count(hashA: string, hashB: string): Promise<number | null> {
     if (hashA === hashB) return 0;
     const key = `${hashA}|${hashB}`;
-    const known = this.counted.get(key);
-    if (known !== undefined) return known;
+    const known = this.counted.get(key) ?? (await this.remembered(hashA, hashB));
+    if (known !== undefined) {
+      this.counted.set(key, known);
+      return known;
+    }
     const [a, b] = await Promise.all([this.contents.get(hashA), this.contents.get(hashB)]);
     if (a.dictionary !== b.dictionary) return null;
     const { rows } = compareSets(await this.dictionaries.get(a.dictionary), a, b);
     this.counted.set(key, rows.length);
+    await this.remember(hashA, hashB, rows.length);
     return rows.length;
+  }
+
+  private async remembered(hashA: string, hashB: string): Promise<number | undefined> {
+    const [row]: { differences: number }[] = await this.dataSource.query(
+      'select differences from drift_count where baseline_hash = $1 and content_hash = $2',
+      [hashA, hashB],
+    );
+    return row?.differences;
+  }
+
+  private async remember(hashA: string, hashB: string, differences: number): Promise<void> {
+    await this.dataSource.query('insert into drift_count values ($1, $2, $3) on conflict do nothing', [
+      hashA,
+      hashB,
+      differences,
+    ]);
   }
 }

@@ -23,6 +23,8 @@ import { BaselineDraft } from '../decisions/baseline-draft.entity.ts';
 import { Decision } from '../decisions/decision.entity.ts';
 import { RoundRun } from '../rounds/round-run.entity.ts';
 import { Round } from '../rounds/round.entity.ts';
+import { RegisterChanges1764000000005 } from './migrations/register-changes.ts';
+import { Scan } from '../find-units/scan.entity.ts';
 import { Rounds1764000000004 } from './migrations/rounds.ts';
 import { Decisions1764000000003 } from './migrations/decisions.ts';
 import { ModelsAsData1764000000002 } from './migrations/models-as-data.ts';
@@ -50,6 +52,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Position,
     Round,
     RoundRun,
+    Scan,
     Session,
     SetContent,
     StoredDictionary,
@@ -62,6 +65,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     ModelsAsData1764000000002,
     Decisions1764000000003,
     Rounds1764000000004,
+    RegisterChanges1764000000005,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

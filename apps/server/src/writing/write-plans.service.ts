@@ -42,8 +42,8 @@ export class WritePlans {
     codes: readonly string[],
     { person }: Account,
   ): Promise<WritePlanView> {
-    const at = await this.register.unitAt(tag);
-    if (!at.unit.line) {
+    const [at] = await this.register.inPlace([tag]);
+    if (!at?.unit.line) {
       const detail = `${tag} has no line: its values are set at its keypad. Nothing was planned.`;
       throw new ProblemException(422, 'no-line', detail);
     }

@@ -35,5 +35,6 @@ async function request<T>(method: string, path: string, body?: unknown): Promise
 
 export const get = <T>(path: string): Promise<T> => request('GET', path);
 export const post = <T>(path: string, body: unknown = {}): Promise<T> => request('POST', path, body);
+export const patch = <T>(path: string, body: unknown): Promise<T> => request('PATCH', path, body);
 export const put = <T>(path: string, body: unknown): Promise<T> => request('PUT', path, body);
 export const remove = <T>(path: string): Promise<T> => request('DELETE', path);

@@ -14,14 +14,23 @@ import type {
   ParameterStep,
   PeersView,
   PositionDetailView,
-  RegisterView,
+  PeerGroup,
+  RegisterOutline,
+  RegisterPage,
+  ScanView,
   RoundView,
   SameMeaningView,
   SessionView,
   WritePlanView,
 } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
-import { QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query';
+import {
+  QueryClient,
+  useInfiniteQuery,
+  useQuery,
+  type InfiniteData,
+  type UseQueryResult,
+} from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { get, ProblemError } from './client.ts';
 
@@ -38,7 +47,33 @@ const useGet = <T>(path: string, options: object = {}): UseQueryResult<T, Proble
   useQuery<T, ProblemError>({ queryKey: [path], queryFn: () => get<T>(path), ...options });
 
 export const useSession = () => useGet<SessionView>('session', { staleTime: 60_000, retry: false });
-export const useRegister = () => useGet<RegisterView>('register', { refetchInterval: 15_000 });
+const REGISTER_PART = 200;
+/** The positions that a query lets through, a part at a time. */
+export const useRegisterPages = (query: string) =>
+  useInfiniteQuery<RegisterPage, ProblemError, InfiniteData<RegisterPage>, readonly string[], number>({
+    queryKey: ['register', query],
+    queryFn: ({ pageParam }) =>
+      get<RegisterPage>(`register?${query}${query && '&'}from=${pageParam}&most=${REGISTER_PART}`),
+    initialPageParam: 0,
+    getNextPageParam: ({ from, positions, total }) =>
+      from + positions.length < total ? from + positions.length : undefined,
+    placeholderData: (before) => before,
+    refetchInterval: 15_000,
+  });
+export const usePositionSearch = (find: string) =>
+  useGet<RegisterPage>(`register?find=${encodeURIComponent(find)}&most=8`, {
+    enabled: find.trim() !== '',
+    placeholderData: (before: unknown) => before,
+  });
+export const useOutline = () => useGet<RegisterOutline>('register/outline');
+export const usePeerGroups = () => useGet<readonly PeerGroup[]>('peers/groups');
+export const useScans = () => useGet<readonly ScanView[]>('scans');
+export const useScan = (id: string | undefined) =>
+  useGet<ScanView>(`scans/${id ?? ''}`, {
+    enabled: id !== undefined,
+    refetchInterval: (query: { state: { data?: ScanView } }) =>
+      query.state.data?.state === 'running' ? 400 : false,
+  });
 export const usePosition = (tag: string) => useGet<PositionDetailView>(`positions/${tag}`);
 export const useHistory = (tag: string) => useGet<HistoryView>(`positions/${tag}/history`);
 export const useComparison = (tag: string, query: string) =>
@@ -82,7 +117,7 @@ export const useDictionary = (id: string | undefined) =>
 
 /** What a backup or a write changes: everything told about positions. */
 export async function forgetPositions(): Promise<void> {
-  const about = /^(register|positions|logbook|jobs)/;
+  const about = /^(register|positions|logbook|jobs|peers)/;
   await queryClient.invalidateQueries({ predicate: ({ queryKey }) => about.test(String(queryKey[0])) });
 }
 

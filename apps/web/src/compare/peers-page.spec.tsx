@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import type { PeersView, PositionView, RegisterView } from '@drive-keep/api';
+import type { PeerGroup, PeersView } from '@drive-keep/api';
 import { comparePeers } from '@drive-keep/core/compare';
 import { defaultSet } from '@drive-keep/core/sets';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
@@ -35,31 +35,14 @@ function peers(): PeersView {
   };
 }
 
-const position = (tag: string, model: string) =>
-  ({ tag, duty: tag, unit: { dictionary: model, model: model.slice(0, 2) } }) as PositionView;
-const REGISTER: RegisterView = {
-  plant: 'P',
-  areas: [
-    {
-      name: 'Kiln',
-      machines: [
-        {
-          name: 'Rollers',
-          positions: [
-            ...TAGS.map((tag) => position(tag, 'h@1')),
-            position('B-1', 't@1'),
-            position('B-2', 't@1'),
-          ],
-        },
-        { name: 'Fan', positions: [position('F-1', 'f@1')] },
-      ],
-    },
-  ],
-};
+const GROUPS: readonly PeerGroup[] = [
+  { name: 'Kiln, Rollers (HN64)', tags: TAGS },
+  { name: 'Kiln, Rollers (C7)', tags: ['B-1', 'B-2'] },
+];
 
 const show = (address = '/compare') =>
   showScreen(address, '/compare', <PeersPage />, {
-    'GET register': REGISTER,
+    'GET peers/groups': GROUPS,
     'GET peers': peers(),
     [`GET dictionaries/${dictionary.id}`]: dictionary,
   });
@@ -90,7 +73,7 @@ describe('peers side by side', () => {
     expect(await screen.findByText('Without a backup: A-4.')).toBeTruthy();
   });
 
-  it('offer positions of one machine and one model, and none that is alone', async () => {
+  it('offer the groups of one machine and one model, each by its own address', async () => {
     const { address } = show();
     const choice = await screen.findByLabelText('Drives of the same duty');
     await waitFor(() =>
@@ -98,9 +81,9 @@ describe('peers side by side', () => {
         within(choice)
           .getAllByRole('option')
           .map((each) => each.textContent),
-      ).toEqual(['Kiln, Rollers (h@)', 'Kiln, Rollers (t@)']),
+      ).toEqual(['Kiln, Rollers (HN64)', 'Kiln, Rollers (C7)']),
     );
-    fireEvent.change(choice, { target: { value: 'B-1,B-2' } });
+    fireEvent.change(choice, { target: { value: 'Kiln, Rollers (C7)' } });
     await waitFor(() => expect(address()).toBe('/compare?positions=B-1%2CB-2'));
   });
 });

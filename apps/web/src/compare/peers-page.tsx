@@ -1,6 +1,6 @@
 // Drives of the same duty side by side: agreement folded away, the odd one out marked by how rare its value is.
 
-import type { PeerRowView, PeersView, PositionView } from '@drive-keep/api';
+import type { PeerRowView, PeersView } from '@drive-keep/api';
 import {
   findParameter,
   PURPOSES,
@@ -10,26 +10,15 @@ import {
 } from '@drive-keep/core/dictionary';
 import { displayRaw, type Reading } from '@drive-keep/core/values';
 import { Link, useSearchParams } from 'react-router';
-import { useDictionary, usePeers, useRegister } from '../api/queries.ts';
+import { useDictionary, usePeerGroups, usePeers } from '../api/queries.ts';
 import { Choice } from '../ui/choice.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { PURPOSE_NAMES } from '../words/purposes.ts';
 
-interface Group {
-  readonly id: string;
-  readonly name: string;
-  readonly tags: readonly string[];
-}
-
 export function PeersPage() {
   const [params, setParams] = useSearchParams();
-  const { data: register } = useRegister();
-  const groups = peerGroups(
-    (register?.areas ?? []).flatMap(({ name, machines }) =>
-      machines.flatMap((machine) => ({ name: `${name}, ${machine.name}`, positions: machine.positions })),
-    ),
-  );
+  const { data: groups = [] } = usePeerGroups();
   const tags = params.get('positions') ?? groups[0]?.tags.join(',') ?? '';
   const { data: peers, error } = usePeers(tags);
   const { data: dictionary } = useDictionary(peers?.dictionary);
@@ -40,12 +29,15 @@ export function PeersPage() {
         <h1 className="text-2xl font-semibold">Compare peers</h1>
         <Choice
           label="Drives of the same duty"
-          value={chosen?.id ?? ''}
+          value={chosen?.name ?? ''}
           onChange={({ target }) => {
-            const group = groups.find(({ id }) => id === target.value);
+            const group = groups.find(({ name }) => name === target.value);
             if (group) setParams({ positions: group.tags.join(',') });
           }}
-          options={[...(chosen ? [] : [{ id: '', name: 'your own choice' }]), ...groups]}
+          options={[
+            ...(chosen ? [] : [{ id: '', name: 'your own choice' }]),
+            ...groups.map(({ name }) => ({ id: name, name })),
+          ]}
         />
         {peers && (
           <span className="text-sm text-soft">
@@ -65,21 +57,6 @@ export function PeersPage() {
       {peers && dictionary && <PeerTable peers={peers} dictionary={dictionary} />}
     </Page>
   );
-}
-
-/** Positions of one machine and one model; single ones have no peers. */
-function peerGroups(
-  machines: readonly { readonly name: string; readonly positions: readonly PositionView[] }[],
-): readonly Group[] {
-  return machines.flatMap(({ name, positions }) => {
-    const models = [...new Set(positions.map(({ unit }) => unit.dictionary))];
-    return models.flatMap((model) => {
-      const own = positions.filter(({ unit }) => unit.dictionary === model);
-      const tags = own.map(({ tag }) => tag);
-      const label = models.length > 1 ? `${name} (${own[0]?.unit.model ?? model})` : name;
-      return tags.length < 2 ? [] : [{ id: tags.join(','), name: label, tags }];
-    });
-  });
 }
 
 function PeerTable({ peers, dictionary }: { peers: PeersView; dictionary: Dictionary }) {

@@ -3,7 +3,7 @@
 import { Dialog } from 'radix-ui';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useLookUp, useRegister } from '../api/queries.ts';
+import { useLookUp, usePositionSearch } from '../api/queries.ts';
 
 interface Hit {
   readonly key: string;
@@ -99,27 +99,16 @@ function SearchBox({ close }: { close: () => void }) {
 
 /** Positions by tag, duty and serial number; parameters of all models as the look-up ranks them. */
 function useHits(text: string): readonly Hit[] {
-  const { data: register } = useRegister();
+  const { data: register } = usePositionSearch(text);
   const { data: found } = useLookUp(text);
   return useMemo(() => {
-    const words = text
-      .toLowerCase()
-      .split(/\s+/)
-      .filter((word) => word !== '');
-    if (words.length === 0) return [];
-    const positions = (register?.areas ?? [])
-      .flatMap((area) => area.machines.flatMap((machine) => machine.positions))
-      .filter(({ tag, duty, unit }) => {
-        const known = `${tag} ${duty} ${unit.serial}`.toLowerCase();
-        return words.every((word) => known.includes(word));
-      })
-      .slice(0, MOST_POSITIONS)
-      .map(({ tag, duty, unit }) => ({
-        key: tag,
-        to: `/positions/${tag}`,
-        head: tag,
-        text: `${duty} · serial ${unit.serial}`,
-      }));
+    if (text.trim() === '') return [];
+    const positions = (register?.positions ?? []).slice(0, MOST_POSITIONS).map(({ tag, duty, unit }) => ({
+      key: tag,
+      to: `/positions/${tag}`,
+      head: tag,
+      text: `${duty} · serial ${unit.serial}`,
+    }));
     const parameters = (found ?? []).map(({ dictionary, model, parameter }) => ({
       key: `${dictionary} ${parameter.code}`,
       to: `/models/${dictionary}?find=${encodeURIComponent(parameter.code)}`,

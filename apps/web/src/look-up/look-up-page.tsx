@@ -4,9 +4,8 @@
 import type { LookUpView, SameMeaningView } from '@drive-keep/api';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { useLookUp, useRegister, useSameMeaning } from '../api/queries.ts';
+import { useLookUp, usePositionSearch, useSameMeaning } from '../api/queries.ts';
 import { AddressField } from '../ui/address-inputs.tsx';
-import { Choice } from '../ui/choice.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 
@@ -62,20 +61,35 @@ export function LookUpPage() {
 
 const rank = (hit: LookUpView, own: string): number => (hit.dictionary === own ? 1 : 0);
 
+/** A position by typing its tag or a word of its duty; the list offers what is like it. */
 function PositionChoice({ tag, choose }: { tag: string; choose: (tag: string) => void }) {
-  const { data: register } = useRegister();
-  const positions = register?.areas.flatMap((area) => area.machines.flatMap((machine) => machine.positions));
-  const options = (positions ?? []).map((position) => ({
-    id: position.tag,
-    name: `${position.tag} ${position.duty}`,
-  }));
+  const [text, setText] = useState(tag);
+  const { data: found } = usePositionSearch(text);
+  const positions = found?.positions ?? [];
+  const type = (next: string) => {
+    setText(next);
+    const named = positions.find((position) => position.tag.toLowerCase() === next.trim().toLowerCase());
+    if (named || next.trim() === '') choose(named?.tag ?? '');
+  };
   return (
-    <Choice
-      label="with the values of"
-      value={tag}
-      onChange={({ target }) => choose(target.value)}
-      options={[{ id: '', name: 'no position' }, ...options]}
-    />
+    <label className="flex items-center gap-2 text-sm">
+      with the values of
+      <input
+        type="search"
+        list="positions"
+        value={text}
+        onChange={({ target }) => type(target.value)}
+        placeholder="no position"
+        className="h-9 w-44 rounded border border-rule bg-sheet px-2 text-base max-lg:h-12"
+      />
+      <datalist id="positions">
+        {positions.map(({ tag: each, duty }) => (
+          <option key={each} value={each}>
+            {duty}
+          </option>
+        ))}
+      </datalist>
+    </label>
   );
 }
 

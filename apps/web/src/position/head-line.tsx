@@ -3,7 +3,7 @@ import { useMutation } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { useSession } from '../api/queries.ts';
-import { stateOf } from '../register/position-state.ts';
+import { stateOf } from '@drive-keep/api';
 import { Button } from '../ui/button.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { showAge } from '../words/dates.ts';
@@ -38,6 +38,12 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
               className="inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
             >
               Import a file
+            </Link>
+            <Link
+              to="record"
+              className="inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
+            >
+              Record
             </Link>
           </span>
         )}

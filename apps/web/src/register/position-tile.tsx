@@ -1,7 +1,7 @@
 import type { PositionView } from '@drive-keep/api';
 import { Link } from 'react-router';
 import { showSpan } from '../words/dates.ts';
-import { stateOf, type Attention } from './position-state.ts';
+import { stateOf, type Attention } from '@drive-keep/api';
 import { useSelection } from './selection.ts';
 
 const GROUNDS: Readonly<Record<Attention, string>> = {

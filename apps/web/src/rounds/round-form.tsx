@@ -2,7 +2,7 @@ import type { RoundSettings, RoundView } from '@drive-keep/api';
 import { useMutation } from '@tanstack/react-query';
 import { useForm, type UseFormRegister } from 'react-hook-form';
 import { post, put, type ProblemError } from '../api/client.ts';
-import { queryClient, useModels, useRegister } from '../api/queries.ts';
+import { queryClient, useModels, useOutline } from '../api/queries.ts';
 import { Field } from '../session/field.tsx';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
@@ -69,7 +69,7 @@ function RoundFields({
   register: UseFormRegister<Fields>;
   round: RoundView | undefined;
 }) {
-  const { data: plant } = useRegister();
+  const { data: plant } = useOutline();
   const { data: models = [] } = useModels();
   const known = DAY_CHOICES.some(({ id }) => id === fieldsOf(round).days);
   const names = [...new Map(models.map(({ model, maker, name }) => [model, `${maker} ${name}`]))];

@@ -34,7 +34,7 @@ const show = (role: string, rounds: readonly RoundView[] = [ROUND]) =>
   showScreen('/rounds', '/rounds', <RoundsPage />, {
     'GET session': { person: 'P', signInName: 'p', role, mustChangePassword: false, plant: 'Plant' },
     'GET rounds': rounds,
-    'GET register': { plant: 'P', areas: [{ name: 'Kiln 1', machines: [] }] },
+    'GET register/outline': { plant: 'P', areas: [{ name: 'Kiln 1', machines: [] }] },
     'GET dictionaries': [],
     'PUT rounds/round-1': ROUND,
     'POST rounds': ROUND,

@@ -10,18 +10,24 @@ export function Choice({
   label,
   options,
   below = false,
+  hidden = false,
   ref,
   ...rest
 }: SelectHTMLAttributes<HTMLSelectElement> & {
   label: string;
   options: readonly Choosable[];
   below?: boolean;
+  /** The label is for screen readers alone: the options say it themselves. */
+  hidden?: boolean;
   ref?: Ref<HTMLSelectElement>;
 }) {
   const id = useId();
   return (
     <div className={below ? '' : 'flex items-center gap-2'}>
-      <label htmlFor={id} className={below ? 'mb-1 block text-sm font-medium' : 'text-sm'}>
+      <label
+        htmlFor={id}
+        className={hidden ? 'sr-only' : below ? 'mb-1 block text-sm font-medium' : 'text-sm'}
+      >
         {label}
       </label>
       <select

@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { OUTCOMES, type PositionView } from '@drive-keep/api';
+import { OUTCOMES } from './jobs.ts';
+import type { PositionView } from './register.ts';
 import { stateOf } from './position-state.ts';
 
 const NOW = Date.parse('2026-11-24T08:00:00Z');
@@ -10,6 +11,8 @@ const BY_HAND = { line: null } as PositionView['unit'];
 const position = (change: Partial<PositionView>): PositionView =>
   ({
     tag: 'KL1-RD-01',
+    retiredAt: null,
+    newestIsOfUnit: true,
     drift: 0,
     tolerated: 0,
     unit: ON_LINE,
@@ -27,6 +30,12 @@ describe('the state of a position', () => {
     ['drift', { drift: 4 }, 'drift'],
     ['drift of which a part is tolerated', { drift: 4, tolerated: 3 }, 'drift'],
     ['drift that is tolerated as a whole', { drift: 4, tolerated: 4 }, 'tolerated'],
+    ['a unit that was swapped and not backed up since', { newestIsOfUnit: false, drift: 0 }, 'overdue'],
+    [
+      'a retired position, whatever else there is',
+      { retiredAt: '2026-01-01T00:00:00Z', drift: 4 },
+      'retired',
+    ],
     ['a missed round', { newestBackup: '2026-11-22T02:00:00Z' }, 'overdue'],
     [
       'a missed round of a keypad-only unit',

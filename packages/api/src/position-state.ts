@@ -1,11 +1,24 @@
 // What there is to say about a position, worst first. The shape says it as well as the ground colour.
 
-import type { PositionView } from '@drive-keep/api';
+import type { PositionView } from './register.ts';
 
 export type Attention = 'plain' | 'look' | 'stop';
 
+/** Worst first. */
+export const STATE_KINDS = [
+  'other-unit',
+  'silent',
+  'overdue',
+  'drift',
+  'tolerated',
+  'unsigned',
+  'as-signed',
+  'retired',
+] as const;
+export type PositionStateKind = (typeof STATE_KINDS)[number];
+
 export interface PositionState {
-  readonly kind: 'other-unit' | 'silent' | 'overdue' | 'drift' | 'tolerated' | 'unsigned' | 'as-signed';
+  readonly kind: PositionStateKind;
   readonly attention: Attention;
   readonly shape: string;
   readonly text: string;
@@ -23,6 +36,8 @@ const NO_FAILURE: readonly string[] = ['kept', 'kept-with-gaps', 'stopped', 'int
 
 export function stateOf(position: PositionView, now: number = Date.now()): PositionState {
   const { lastTry, newestBackup, drift, baselineRevision } = position;
+  if (position.retiredAt !== null)
+    return { kind: 'retired', attention: 'plain', shape: '–', text: 'Retired', short: 'Retired' };
   if (lastTry?.outcome === 'other-serial' || lastTry?.outcome === 'other-model') {
     return {
       kind: 'other-unit',
@@ -37,6 +52,10 @@ export function stateOf(position: PositionView, now: number = Date.now()): Posit
     return { kind: 'silent', attention: 'stop', shape: '!', ...(FAILED[lastTry.outcome] ?? NOT_READ) };
   if (newestBackup === null)
     return { kind: 'overdue', attention: 'look', shape: '○', text: 'No backup yet', short: 'No backup' };
+  if (!position.newestIsOfUnit) {
+    const text = 'Not backed up since the swap';
+    return { kind: 'overdue', attention: 'look', shape: '○', text, short: 'Swapped' };
+  }
   const hours = position.unit.line ? OVERDUE_HOURS : OVERDUE_HOURS_BY_HAND;
   if (now - new Date(newestBackup).getTime() > hours * 3_600_000) {
     return {
@@ -76,7 +95,7 @@ const FAILED: Readonly<Record<string, Words>> = {
   'identity-changed': { text: 'Changed while read', short: 'Changed' },
 };
 
-export const STATE_NAMES: Readonly<Record<PositionState['kind'], string>> = {
+export const STATE_NAMES: Readonly<Record<PositionStateKind, string>> = {
   'other-unit': 'other unit answers',
   silent: 'not read',
   overdue: 'overdue',
@@ -84,4 +103,5 @@ export const STATE_NAMES: Readonly<Record<PositionState['kind'], string>> = {
   tolerated: 'tolerated',
   unsigned: 'without baseline',
   'as-signed': 'as signed',
+  retired: 'retired',
 };

@@ -1,0 +1,220 @@
+// Searches a line for units, address by address, and matches what answers with the register. A search keeps nothing but
+// what it found; taking a unit into the register is a change of its own.
+
+import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
+import type { FoundUnitView, ScanView } from '@drive-keep/api';
+import { DataSource, IsNull } from 'typeorm';
+import type { Account } from '../access/account.entity.ts';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { LineLock } from '../line/line-lock.ts';
+import { ModbusLine } from '../line/modbus-line.ts';
+import { Logbook } from '../logbook/logbook.service.ts';
+import { notFound, ProblemException } from '../problems/problem.ts';
+import { Line } from '../register/line.entity.ts';
+import { Unit } from '../register/unit.entity.ts';
+import { isUuid } from '../sets/backups.service.ts';
+import { Scan } from './scan.entity.ts';
+import { waysToTell, whoIsThere, type WhoIsThere } from './who-is-there.ts';
+
+/** Most addresses of a line are empty: they are asked once, and not for as long as a unit that must be there. */
+const TIMING = { timeoutMs: 300, attempts: 1 };
+/** The key of the lock that the process at work on a search holds; $1 is its id. */
+const SCAN_LOCK = `hashtextextended('scan ' || $1::text, 0)`;
+
+@Injectable()
+export class Scans implements OnApplicationBootstrap {
+  private readonly logger = new Logger('Scans');
+
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly dictionaries: Dictionaries,
+    private readonly lock: LineLock,
+    private readonly logbook: Logbook,
+  ) {}
+
+  async onApplicationBootstrap(): Promise<void> {
+    await this.giveUpDead();
+  }
+
+  async start(lineName: string, from: number, to: number, { person }: Account): Promise<ScanView> {
+    if (from > to)
+      throw new ProblemException(400, 'scan', `The first address (${from}) lies behind the last (${to}).`);
+    const line = await this.dataSource.getRepository(Line).findOneBy({ name: lineName });
+    if (!line) throw notFound(`The line ${lineName}`);
+    await this.giveUpDead();
+    const scans = this.dataSource.getRepository(Scan);
+    const inserted = await scans
+      .createQueryBuilder()
+      .insert()
+      .values({ line, fromAddress: from, toAddress: to, state: 'running', startedBy: person })
+      .orIgnore()
+      .returning('id')
+      .execute();
+    const [taken] = inserted.raw as { id: string }[];
+    if (!taken) {
+      const running = await scans.findOne({
+        where: { line: { id: line.id }, state: 'running' },
+        relations: { line: true },
+      });
+      const detail = `${lineName} is being searched by ${running?.startedBy ?? 'somebody'} already. Wait for its end.`;
+      throw new ProblemException(409, 'scan-running', detail);
+    }
+    const text = `Searched ${lineName} for units, addresses ${from} to ${to}.`;
+    await this.logbook.write({ person, action: 'line-searched', text });
+    void this.run(taken.id, line).catch((error: unknown) => this.logger.error(String(error)));
+    return this.view(taken.id);
+  }
+
+  async view(id: string): Promise<ScanView> {
+    return scanView(await this.load(id));
+  }
+
+  async recent(): Promise<readonly ScanView[]> {
+    await this.giveUpDead();
+    const scans = await this.dataSource
+      .getRepository(Scan)
+      .find({ relations: { line: true }, order: { startedAt: 'DESC' }, take: 10 });
+    return scans.map(scanView);
+  }
+
+  async stop(id: string): Promise<ScanView> {
+    await this.load(id);
+    await this.dataSource.getRepository(Scan).update({ id, state: 'running' }, { state: 'stopped' });
+    return this.view(id);
+  }
+
+  private async load(id: string): Promise<Scan> {
+    const scan = isUuid(id)
+      ? await this.dataSource.getRepository(Scan).findOne({ where: { id }, relations: { line: true } })
+      : null;
+    if (!scan) throw notFound('This search');
+    return scan;
+  }
+
+  private async run(id: string, line: Line): Promise<void> {
+    const holder = this.dataSource.createQueryRunner();
+    try {
+      await holder.query(`select pg_advisory_lock(${SCAN_LOCK})`, [id]);
+      await this.ask(id, line);
+      await this.dataSource.getRepository(Scan).update({ id, state: 'running' }, { state: 'done' });
+    } finally {
+      await holder.query(`select pg_advisory_unlock(${SCAN_LOCK})`, [id]).catch(() => undefined);
+      await holder.release();
+    }
+  }
+
+  /** The line is given back between two addresses: a backup does not wait for a whole search. */
+  private async ask(id: string, line: Line): Promise<void> {
+    const scan = await this.load(id);
+    const ways = waysToTell(await this.dictionaries.everyVersion());
+    const found: FoundUnitView[] = [];
+    const modbus = new ModbusLine(line.host, line.port, TIMING);
+    try {
+      for (let address = scan.fromAddress; address <= scan.toAddress; address += 1) {
+        const who = await this.lock.hold(line.id, () => whoIsThere(modbus, address, ways));
+        if (who.kind === 'fault' && who.fault.code === 'no-connection') {
+          const text = `The gateway at ${who.fault.where} does not accept a connection. Is it switched on?`;
+          await this.dataSource
+            .getRepository(Scan)
+            .update({ id, state: 'running' }, { state: 'stopped', text });
+          return;
+        }
+        const view = await this.match(line, address, who);
+        if (view) found.push(view);
+        const asked = address - scan.fromAddress + 1;
+        const still = await this.dataSource
+          .getRepository(Scan)
+          .update({ id, state: 'running' }, { asked, units: found });
+        if (still.affected !== 1) return;
+      }
+    } finally {
+      modbus.close();
+    }
+  }
+
+  /** What answers at an address against what the register has there; nothing for an empty address. */
+  private async match(line: Line, address: number, who: WhoIsThere): Promise<FoundUnitView | undefined> {
+    const units = this.dataSource.getRepository(Unit);
+    const registered = await units.findOne({
+      where: { line: { id: line.id }, lineAddress: address, removedAt: IsNull() },
+      relations: { position: true },
+    });
+    const tag = registered?.position.tag ?? null;
+    const nothing = { address, tag, dictionary: null, model: '', rating: null, firmware: '', serial: null };
+    if (who.kind === 'silent') {
+      if (tag === null) return undefined;
+      return {
+        ...nothing,
+        found: 'silent',
+        text: `${tag} is registered here and does not answer. Is its supply on?`,
+      };
+    }
+    if (who.kind !== 'unit') {
+      const text =
+        who.kind === 'fault'
+          ? `No usable answer (${who.fault.code.replaceAll('-', ' ')}). Check the cable and the gateway.`
+          : 'Something answers that is no known model. Bring its dictionary under Models.';
+      return { ...nothing, found: 'unknown-model', text };
+    }
+    const { dictionary, identity } = who;
+    const elsewhere = await units.findOne({
+      where: { serial: identity.serial, removedAt: IsNull() },
+      relations: { position: true },
+    });
+    return {
+      address,
+      tag,
+      dictionary: dictionary.id,
+      model: `${dictionary.maker} ${dictionary.name}`,
+      rating: identity.rating,
+      firmware: identity.firmware,
+      serial: identity.serial,
+      ...verdict(registered, elsewhere, identity.serial),
+    };
+  }
+
+  /** A search whose process has died says so and makes room for the next one. */
+  private async giveUpDead(): Promise<void> {
+    const running = await this.dataSource.getRepository(Scan).findBy({ state: 'running' });
+    for (const { id } of running) {
+      await this.dataSource.transaction(async (manager) => {
+        const [lock]: { free: boolean }[] = await manager.query(
+          `select pg_try_advisory_xact_lock(${SCAN_LOCK}) as free`,
+          [id],
+        );
+        if (lock?.free) await manager.update(Scan, { id, state: 'running' }, { state: 'interrupted' });
+      });
+    }
+  }
+}
+
+function verdict(
+  registered: Unit | null,
+  elsewhere: Unit | null,
+  serial: number,
+): Pick<FoundUnitView, 'found' | 'text'> {
+  if (registered && registered.serial === serial) return { found: 'known', text: 'As registered.' };
+  const where = elsewhere ? ` It is registered at ${elsewhere.position.tag}.` : '';
+  if (registered) {
+    const text = `${registered.position.tag} is registered here with serial number ${registered.serial}.${where} Swapped without a record?`;
+    return { found: 'other-serial', text };
+  }
+  if (elsewhere) {
+    const text = `Registered at ${elsewhere.position.tag} with another address. Moved without a record?`;
+    return { found: 'elsewhere', text };
+  }
+  return { found: 'unknown', text: 'Not in the register.' };
+}
+
+const scanView = (scan: Scan): ScanView => ({
+  id: scan.id,
+  line: scan.line.name,
+  from: scan.fromAddress,
+  to: scan.toAddress,
+  state: scan.state,
+  startedBy: scan.startedBy,
+  startedAt: scan.startedAt.toISOString(),
+  asked: scan.asked,
+  text: scan.text,
+  units: scan.units,
+});

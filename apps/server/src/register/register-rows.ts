@@ -1,0 +1,64 @@
+// The register in one question to the database: each position with its unit, its newest backup, its baseline, the
+// differences between them as far as they have been counted, and how the last try to read the unit ended.
+
+import type { OutcomeCode } from '@drive-keep/api';
+
+export const ROWS = `
+select p.id, a.name as area, m.name as machine, p.tag, p.duty, p.criticality, p.motor, p.retired_at, p.retired_why,
+       u.id as unit_id, u.dictionary_id, u.rating, u.region, u.serial, u.firmware, l.name as line, u.line_address,
+       newest.taken_at as newest_at, newest.content_hash as newest_hash, newest.unit_id as newest_unit_id,
+       base.revision, base.content_hash as base_hash, d.differences,
+       try.outcome, try.ended_at, try.text as try_text
+from position p
+join machine m on m.id = p.machine_id
+join area a on a.id = m.area_id
+join lateral (
+  select * from unit where position_id = p.id order by removed_at desc nulls first limit 1
+) u on true
+left join line l on l.id = u.line_id
+left join lateral (
+  select taken_at, content_hash, unit_id from backup
+  where position_id = p.id order by taken_at desc, seq desc limit 1
+) newest on true
+left join lateral (
+  select revision, content_hash from baseline where position_id = p.id order by revision desc limit 1
+) base on true
+left join drift_count d on d.baseline_hash = base.content_hash and d.content_hash = newest.content_hash
+left join lateral (
+  select outcome, ended_at, text from job_item where unit_id = u.id and ended_at is not null
+  order by ended_at desc limit 1
+) try on true
+`;
+
+export const PLANT_ORDER = 'order by a.place, m.place, p.place, p.tag';
+
+export interface Row {
+  id: string;
+  area: string;
+  machine: string;
+  tag: string;
+  duty: string;
+  criticality: 'low' | 'middle' | 'high';
+  motor: string;
+  retired_at: Date | null;
+  retired_why: string;
+  unit_id: string;
+  dictionary_id: string;
+  rating: string;
+  region: string;
+  /** A bigint, which the driver gives as text. */
+  serial: string;
+  firmware: string;
+  line: string | null;
+  line_address: number | null;
+  newest_at: Date | null;
+  newest_hash: string | null;
+  newest_unit_id: string | null;
+  revision: number | null;
+  base_hash: string | null;
+  /** Nothing where they were not counted yet, or where there is nothing to count. */
+  differences: number | null;
+  outcome: OutcomeCode | null;
+  ended_at: Date | null;
+  try_text: string | null;
+}
