@@ -15,6 +15,9 @@ import { LookUps } from './catalogue/look-ups.service.ts';
 import { ModelImport } from './catalogue/model-import.ts';
 import { OwnModelsController } from './catalogue/own-models.controller.ts';
 import { OwnModels } from './catalogue/own-models.service.ts';
+import { AcrossController } from './compare/across.controller.ts';
+import { Across } from './compare/across.service.ts';
+import { LiveReading } from './compare/live-reading.service.ts';
 import { ComparisonController } from './compare/comparison.controller.ts';
 import { PeersController } from './compare/peers.controller.ts';
 import { Peers } from './compare/peers.service.ts';
@@ -74,6 +77,7 @@ export class AppModule {
       module: AppModule,
       imports: [TypeOrmModule.forRoot({ ...dataSourceOptions(databaseUrl), retryAttempts: 0 }), ...web],
       controllers: [
+        AcrossController,
         BackupsController,
         ComparisonController,
         DecisionsController,
@@ -97,6 +101,7 @@ export class AppModule {
       providers: [
         { provide: APP_GUARD, useClass: SessionGuard },
         Access,
+        Across,
         BackupJobs,
         BackupRun,
         Backups,
@@ -112,6 +117,7 @@ export class AppModule {
         JobQueue,
         Jobs,
         LineLock,
+        LiveReading,
         Logbook,
         LookUps,
         ModelImport,

@@ -54,6 +54,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./compare/peers-page.tsx')).PeersPage }),
       },
       {
+        path: 'compare/two',
+        lazy: async () => ({ Component: (await import('./compare/two-drives-page.tsx')).TwoDrivesPage }),
+      },
+      {
+        path: 'positions/:tag/parameters/:code',
+        lazy: async () => ({ Component: (await import('./position/parameter-page.tsx')).ParameterPage }),
+      },
+      {
         path: 'rounds',
         lazy: async () => ({ Component: (await import('./rounds/rounds-page.tsx')).RoundsPage }),
       },

@@ -1,4 +1,4 @@
-import type { Difference } from '@drive-keep/core/compare';
+import type { AcrossDifference, Difference, ThreeWay } from '@drive-keep/core/compare';
 import type { Reading } from '@drive-keep/core/values';
 
 /** `default`, `baseline`, `baseline:2`, `newest`, or `backup:` and its id. */
@@ -52,4 +52,64 @@ export interface DifferenceOrigin {
   readonly reason: string;
   /** It was there already when the baseline was signed. */
   readonly atSigning: boolean;
+}
+
+/** What the baseline wants, what was held before, what is held now. */
+export interface ThreeWayView {
+  readonly dictionary: string;
+  readonly baseline: ComparedSide;
+  readonly before: ComparedSide;
+  readonly now: ComparedSide;
+  readonly rows: readonly {
+    readonly code: string;
+    readonly baseline: Reading | null;
+    readonly before: Reading | null;
+    readonly now: Reading | null;
+    readonly way: ThreeWay;
+    /** Nothing where it cannot be told. */
+    readonly origin: DifferenceOrigin | null;
+  }[];
+}
+
+/** A live reading as it goes: rows as they become known, then how it ended. */
+export type LiveEvent =
+  | {
+      readonly kind: 'rows';
+      readonly done: number;
+      readonly total: number;
+      readonly rows: readonly ComparisonRowView[];
+    }
+  | { readonly kind: 'end'; readonly ok: boolean; readonly text: string; readonly at: string };
+
+export interface AcrossSideView {
+  readonly tag: string;
+  readonly duty: string;
+  readonly model: string;
+  readonly dictionary: string;
+  readonly title: string;
+  readonly at: string | null;
+}
+
+/** Two drives, of the same model or of different ones, by meaning and in engineering units. */
+export interface AcrossView {
+  readonly a: AcrossSideView;
+  readonly b: AcrossSideView;
+  readonly rows: readonly {
+    readonly meaning: string;
+    readonly a: { readonly code: string; readonly reading: Reading | null } | null;
+    readonly b: { readonly code: string; readonly reading: Reading | null } | null;
+    readonly difference: AcrossDifference;
+    readonly countsTo: { readonly a: number; readonly b: number } | null;
+  }[];
+  readonly same: number;
+  readonly withoutMeaning: { readonly a: number; readonly b: number };
+}
+
+/** One parameter of one position over time. */
+export interface ParameterHistoryView {
+  readonly tag: string;
+  readonly duty: string;
+  readonly steps: readonly ParameterStep[];
+  /** Values that signed baselines want, from when on. */
+  readonly wanted: readonly { readonly at: string; readonly reading: Reading | null }[];
 }

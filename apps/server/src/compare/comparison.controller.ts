@@ -1,23 +1,17 @@
-import { Controller, Get, Param, Query } from '@nestjs/common';
+import { Controller, Get, Param, Query, Sse, type MessageEvent } from '@nestjs/common';
 import { ApiOperation, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import type { ComparisonRowView, ComparisonView, DifferenceOrigin, ParameterStep } from '@drive-keep/api';
-import { compareSets, describeChange, differenceOf, type ComparisonRow } from '@drive-keep/core/compare';
-import {
-  defaultOf,
-  factsOf,
-  findParameter,
-  limitsOf,
-  type Code,
-  type Dictionary,
-  type Facts,
-} from '@drive-keep/core/dictionary';
-import type { ParameterSet } from '@drive-keep/core/sets';
+import type { ComparisonView, DifferenceOrigin, ParameterStep, ThreeWayView } from '@drive-keep/api';
+import { compareSets, compareThree } from '@drive-keep/core/compare';
+import { factsOf, findParameter } from '@drive-keep/core/dictionary';
 import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
+import type { Observable } from 'rxjs';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { Register } from '../register/register.service.ts';
 import { History } from '../sets/history.service.ts';
-import { ReferencedSets, type ReferencedSet } from './referenced-sets.service.ts';
+import { allRows, rowView, withAside } from './comparison-rows.ts';
+import { LiveReading } from './live-reading.service.ts';
+import { ReferencedSets } from './referenced-sets.service.ts';
 
 const FLAG = ['yes', 'no'] as const;
 
@@ -34,6 +28,18 @@ class ComparisonQuery {
   all?: 'yes' | 'no';
 }
 
+class ThreeWayQuery {
+  @ApiPropertyOptional({ description: 'the set before; the baseline is the third' })
+  @IsString()
+  @MaxLength(60)
+  before: string;
+  @ApiPropertyOptional({ default: 'newest' }) @IsOptional() @IsString() @MaxLength(60) now?: string;
+}
+
+class LiveQuery {
+  @ApiPropertyOptional({ default: 'baseline' }) @IsOptional() @IsString() @MaxLength(60) a?: string;
+}
+
 @ApiTags('comparison')
 @Controller('positions/:tag')
 export class ComparisonController {
@@ -42,6 +48,7 @@ export class ComparisonController {
     private readonly sets: ReferencedSets,
     private readonly dictionaries: Dictionaries,
     private readonly history: History,
+    private readonly live: LiveReading,
   ) {}
 
   @Get('comparison')
@@ -61,6 +68,51 @@ export class ComparisonController {
     const shown = query.all === 'yes' ? allRows(dictionary, a.set, b.set, noise, rows) : rows;
     const views = shown.map((row) => rowView(dictionary, facts, row));
     return { dictionary: dictionary.id, a: a.side, b: b.side, rows: views, ...counts };
+  }
+
+  @Get('three-ways')
+  @ApiOperation({ summary: 'What the baseline wants, what was held before, what is held now' })
+  async threeWays(@Param('tag') tag: string, @Query() query: ThreeWayQuery): Promise<ThreeWayView> {
+    const at = await this.register.unitAt(tag);
+    const [baseline, before, now] = await Promise.all(
+      ['baseline', query.before, query.now ?? 'newest'].map((reference) => this.sets.get(at, reference)),
+    );
+    if (!baseline || !before || !now) throw notFound('A set of this comparison');
+    const { dictionary: id } = baseline.set;
+    if ([before, now].some(({ set }) => set.dictionary !== id)) {
+      const detail = `The three sets are of different models; compare those of ${id} with each other.`;
+      throw new ProblemException(422, 'different-models', detail);
+    }
+    const dictionary = await this.dictionaries.get(id);
+    const origins = await this.history.origins(at.position.id);
+    const known = new Map(origins.map((origin) => [origin.code, origin]));
+    const rows = compareThree(dictionary, baseline.set, before.set, now.set);
+    return {
+      dictionary: id,
+      baseline: baseline.side,
+      before: before.side,
+      now: now.side,
+      rows: rows.map((row) => ({
+        code: row.code,
+        baseline: row.baseline ?? null,
+        before: row.before ?? null,
+        now: row.now ?? null,
+        way: row.way,
+        // When it came about is known of what the unit holds now.
+        origin: (now.side.reference === 'newest' && known.get(row.code)) || null,
+      })),
+    };
+  }
+
+  @Sse('live')
+  @ApiOperation({
+    summary: 'Reads the unit now and compares as it goes; nothing is kept (server-sent events)',
+  })
+  async readLive(@Param('tag') tag: string, @Query() { a }: LiveQuery): Promise<Observable<MessageEvent>> {
+    const [at] = await this.register.inPlace([tag]);
+    if (!at) throw notFound(`The position ${tag}`);
+    const other = await this.sets.get(at, a ?? 'baseline');
+    return this.live.compare(at, other);
   }
 
   @Get('difference-origins')
@@ -83,50 +135,4 @@ export class ComparisonController {
     if (!parameter) throw notFound(`The parameter ${code}`);
     return this.history.ofParameter(position.id, parameter.code);
   }
-}
-
-function withAside(found: ReferencedSet, noise: boolean): ReferencedSet {
-  if (!noise) return found;
-  const readings = new Map([...found.set.readings, ...found.aside]);
-  return { ...found, set: { dictionary: found.set.dictionary, readings } };
-}
-
-/** Every parameter in menu order; noise only where it was asked for. */
-function allRows(
-  dictionary: Dictionary,
-  a: ParameterSet,
-  b: ParameterSet,
-  noise: boolean,
-  differing: readonly ComparisonRow[],
-): readonly ComparisonRow[] {
-  const known = new Map<Code, ComparisonRow>(differing.map((row) => [row.code, row]));
-  const settings = new Set([...a.readings.keys(), ...b.readings.keys()]);
-  return dictionary.parameters
-    .filter((parameter) => noise || settings.has(parameter.code))
-    .map((parameter) => {
-      const [left, right] = [a.readings.get(parameter.code), b.readings.get(parameter.code)];
-      const fresh = {
-        code: parameter.code,
-        a: left,
-        b: right,
-        difference: differenceOf(parameter, left, right),
-      };
-      return known.get(parameter.code) ?? fresh;
-    });
-}
-
-function rowView(dictionary: Dictionary, facts: Facts, row: ComparisonRow): ComparisonRowView {
-  const parameter = findParameter(dictionary, row.code);
-  if (!parameter) throw new Error(`${row.code} is compared but not in ${dictionary.id}`);
-  const { least, greatest } = limitsOf(parameter, facts);
-  return {
-    code: row.code,
-    a: row.a ?? null,
-    b: row.b ?? null,
-    least: Number.isFinite(least) ? least : null,
-    greatest: Number.isFinite(greatest) ? greatest : null,
-    default: defaultOf(parameter, facts) ?? null,
-    difference: row.difference,
-    change: describeChange(parameter, row.a, row.b),
-  };
 }

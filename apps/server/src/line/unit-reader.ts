@@ -32,6 +32,8 @@ export type ReadFault =
 
 export interface ReadControl {
   progress(done: number, total: number): void;
+  /** What has become known since the last call; monitors and counters too. */
+  known?(readings: ReadonlyMap<Code, Reading>): void;
   stopped(): boolean;
 }
 
@@ -50,6 +52,7 @@ class UnitReader {
   private readonly refused = new Set<number>();
   private readonly places: readonly Place[];
   private readonly requests: ReadRequest[];
+  private readonly told = new Set<Code>();
   private done = 0;
 
   constructor(
@@ -75,11 +78,27 @@ class UnitReader {
         if (other) return fail(other);
       }
       this.done += 1;
+      this.tellKnown();
       this.control.progress(this.done, this.requests.length);
     }
     if (!identity) return fail({ code: 'wrong-answer' });
     const changed = await this.identityChanged(identity);
     return changed ? fail(changed) : ok(this.result(identity));
+  }
+
+  private tellKnown(): void {
+    if (!this.control.known) return;
+    const fresh = new Map<Code, Reading>();
+    for (const parameter of this.dictionary.parameters) {
+      const { code, register } = parameter;
+      if (!register || this.told.has(code)) continue;
+      if (!this.words.has(register.address) && !this.refused.has(register.address)) continue;
+      const reading = this.reading(parameter);
+      if (reading === undefined) continue;
+      this.told.add(code);
+      fresh.set(code, reading);
+    }
+    this.control.known(fresh);
   }
 
   /** The request with the identity goes first, that with the serial number parameter last. */

@@ -1,6 +1,7 @@
 // What the screens know of the server, by name. Keys are the paths that are read.
 
 import type {
+  AcrossView,
   ComparisonView,
   DecisionsView,
   DictionaryChanges,
@@ -11,6 +12,7 @@ import type {
   LogbookPage,
   LookUpView,
   ModelListing,
+  ParameterHistoryView,
   ParameterStep,
   PeersView,
   PositionDetailView,
@@ -21,6 +23,7 @@ import type {
   RoundView,
   SameMeaningView,
   SessionView,
+  ThreeWayView,
   WritePlanView,
 } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
@@ -85,6 +88,19 @@ export const useOrigins = (tag: string) =>
 export const useDecisions = (tag: string) => useGet<DecisionsView>(`positions/${tag}/decisions`);
 export const useParameterHistory = (tag: string, code: string) =>
   useGet<readonly ParameterStep[]>(`positions/${tag}/parameters/${encodeURIComponent(code)}/history`);
+export const useThreeWays = (tag: string, before: string, now: string) =>
+  useGet<ThreeWayView>(`positions/${tag}/three-ways?${new URLSearchParams({ before, now }).toString()}`, {
+    placeholderData: (last: unknown) => last,
+  });
+export const useAcross = (a: string, b: string) =>
+  useGet<AcrossView>(`across-models?${new URLSearchParams({ a, b }).toString()}`, {
+    enabled: a !== '' && b !== '',
+  });
+export const useParameterHistories = (tags: readonly string[], code: string) =>
+  useGet<readonly ParameterHistoryView[]>(
+    `parameter-history?${new URLSearchParams({ positions: tags.join(','), code }).toString()}`,
+    { placeholderData: (last: unknown) => last },
+  );
 export const useOpenJobs = () => useGet<readonly JobView[]>('jobs', { refetchInterval: 3_000 });
 export const useRecentJobs = () =>
   useGet<readonly JobView[]>('jobs?which=recent', { refetchInterval: 5_000 });

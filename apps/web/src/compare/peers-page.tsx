@@ -8,12 +8,13 @@ import {
   type Parameter,
   type Purpose,
 } from '@drive-keep/core/dictionary';
-import { displayRaw, type Reading } from '@drive-keep/core/values';
 import { Link, useSearchParams } from 'react-router';
 import { useDictionary, usePeerGroups, usePeers } from '../api/queries.ts';
 import { Choice } from '../ui/choice.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
+import { CompareHead } from './compare-head.tsx';
+import { showReading } from '../words/readings.ts';
 import { PURPOSE_NAMES } from '../words/purposes.ts';
 
 export function PeersPage() {
@@ -25,8 +26,7 @@ export function PeersPage() {
   const chosen = groups.find((group) => group.tags.join(',') === tags);
   return (
     <Page title="Compare">
-      <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
-        <h1 className="text-2xl font-semibold">Compare peers</h1>
+      <CompareHead>
         <Choice
           label="Drives of the same duty"
           value={chosen?.name ?? ''}
@@ -45,7 +45,7 @@ export function PeersPage() {
             {peers.leftOut} left out
           </span>
         )}
-      </div>
+      </CompareHead>
       {error && (
         <div className="mt-3">
           <ProblemNotice error={error} />
@@ -114,7 +114,7 @@ function PeerLine({ row, parameter, peers }: { row: PeerRowView; parameter: Para
         {row.usual === null ? (
           <span className="font-sans text-soft">{row.odd.length === 0 ? 'each its own' : 'no majority'}</span>
         ) : (
-          show(parameter, row.usual)
+          showReading(parameter, row.usual)
         )}
       </td>
       {row.readings.map((reading, at) => {
@@ -128,18 +128,10 @@ function PeerLine({ row, parameter, peers }: { row: PeerRowView; parameter: Para
             title={`${count} of ${row.readings.length} hold this`}
           >
             {odd && <span aria-label="odd one out">◆ </span>}
-            {show(parameter, reading)}
+            {showReading(parameter, reading)}
           </td>
         );
       })}
     </tr>
   );
-}
-
-function show({ form }: Parameter, reading: Reading | null): string {
-  if (reading === null) return 'not there';
-  if (typeof reading !== 'number') return '? unreadable';
-  const { text, unit } = displayRaw(form, reading);
-  if (form.kind === 'bits') return unit;
-  return form.kind === 'number' ? text : `${text} ${unit}`;
 }

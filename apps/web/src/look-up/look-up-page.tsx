@@ -4,9 +4,10 @@
 import type { LookUpView, SameMeaningView } from '@drive-keep/api';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { useLookUp, usePositionSearch, useSameMeaning } from '../api/queries.ts';
+import { useLookUp, useSameMeaning } from '../api/queries.ts';
 import { AddressField } from '../ui/address-inputs.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
+import { PositionField } from '../ui/position-field.tsx';
 import { Page } from '../ui/page.tsx';
 
 export function LookUpPage() {
@@ -40,7 +41,7 @@ export function LookUpPage() {
           placeholder="Code, name, option or any word"
           className="w-96 max-w-full text-lg"
         />
-        <PositionChoice tag={position} choose={(tag) => change('position', tag)} />
+        <PositionField label="with the values of" tag={position} choose={(tag) => change('position', tag)} />
       </div>
       {error && (
         <div className="mt-3">
@@ -60,38 +61,6 @@ export function LookUpPage() {
 }
 
 const rank = (hit: LookUpView, own: string): number => (hit.dictionary === own ? 1 : 0);
-
-/** A position by typing its tag or a word of its duty; the list offers what is like it. */
-function PositionChoice({ tag, choose }: { tag: string; choose: (tag: string) => void }) {
-  const [text, setText] = useState(tag);
-  const { data: found } = usePositionSearch(text);
-  const positions = found?.positions ?? [];
-  const type = (next: string) => {
-    setText(next);
-    const named = positions.find((position) => position.tag.toLowerCase() === next.trim().toLowerCase());
-    if (named || next.trim() === '') choose(named?.tag ?? '');
-  };
-  return (
-    <label className="flex items-center gap-2 text-sm">
-      with the values of
-      <input
-        type="search"
-        list="positions"
-        value={text}
-        onChange={({ target }) => type(target.value)}
-        placeholder="no position"
-        className="h-9 w-44 rounded border border-rule bg-sheet px-2 text-base max-lg:h-12"
-      />
-      <datalist id="positions">
-        {positions.map(({ tag: each, duty }) => (
-          <option key={each} value={each}>
-            {duty}
-          </option>
-        ))}
-      </datalist>
-    </label>
-  );
-}
 
 function Hits({ hits, find, open }: { hits: readonly LookUpView[]; find: string; open: boolean }) {
   const [chosen, setChosen] = useState<string | null>();

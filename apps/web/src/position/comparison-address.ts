@@ -1,4 +1,5 @@
-// What is compared, as the address bar holds it: `?a=baseline&b=newest&all=yes&noise=yes&find=ramp`.
+// What is compared, as the address bar holds it: `?a=baseline&b=newest&all=yes&noise=yes&find=ramp`;
+// `b=live` is the unit itself, `three=yes` the baseline beside A and B.
 
 import { useSearchParams } from 'react-router';
 
@@ -7,6 +8,7 @@ export interface ComparisonAddress {
   readonly b: string;
   readonly all: boolean;
   readonly noise: boolean;
+  readonly three: boolean;
   readonly find: string;
 }
 
@@ -21,6 +23,7 @@ export function useComparisonAddress(
     b: params.get('b') ?? 'newest',
     all: params.get('all') === 'yes',
     noise: params.get('noise') === 'yes',
+    three: params.get('three') === 'yes',
     find: params.get('find') ?? '',
   };
   const change = (changes: Partial<ComparisonAddress>) => {

@@ -4,8 +4,9 @@
 import type { HistoryView } from '@drive-keep/api';
 import { max } from 'd3-array';
 import { scaleLinear, scaleTime } from 'd3-scale';
-import { useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef } from 'react';
 import { showDate, showTime } from '../words/dates.ts';
+import { useWidth } from './use-width.ts';
 import { findPoint, nearestPoint, stepPoint, stripPoints, type StripPoint } from './strip-points.ts';
 
 const HEIGHT = 132;
@@ -74,18 +75,6 @@ function timeScale(points: readonly StripPoint[], width: number) {
   const first = points[0]?.time ?? 0;
   const last = Math.max(points.at(-1)?.time ?? 0, Date.now());
   return scaleTime([new Date(first), new Date(last)], [MARGIN, Math.max(MARGIN + 1, width - MARGIN)]);
-}
-
-function useWidth(frame: React.RefObject<HTMLDivElement | null>): number {
-  const [width, setWidth] = useState(800);
-  useLayoutEffect(() => {
-    const element = frame.current;
-    if (!element) return undefined;
-    const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.floor(entry.contentRect.width)));
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [frame]);
-  return width;
 }
 
 function TimeAxis({ x }: { x: TimeScale }) {

@@ -1,3 +1,4 @@
+import type { ComparisonView, PositionDetailView } from '@drive-keep/api';
 import { useEffect, useMemo, useRef } from 'react';
 import { useParams } from 'react-router';
 import {
@@ -17,7 +18,9 @@ import { HeadLine } from './head-line.tsx';
 import { HistoryStrip } from './history-strip.tsx';
 import { DecisionBar } from './decision-bar.tsx';
 import { DraftNotice, FirstBaseline } from './draft-notice.tsx';
+import { LiveComparison } from './live-comparison.tsx';
 import { SideChoice } from './side-choice.tsx';
+import { ThreeWays } from './three-ways.tsx';
 import { useDeciding } from './use-deciding.ts';
 
 export function PositionPage() {
@@ -42,22 +45,24 @@ export function PositionPage() {
           Nothing to compare yet: no set has been read from this unit and none imported.
         </p>
       ) : (
-        <Comparison tag={tag} address={address} change={change} />
+        <Comparison position={position.data} address={address} change={change} />
       )}
     </Page>
   );
 }
 
 function Comparison({
-  tag,
+  position,
   address,
   change,
 }: {
-  tag: string;
+  position: PositionDetailView;
   address: ComparisonAddress;
   change: (change: Partial<ComparisonAddress>) => void;
 }) {
-  const comparison = useComparison(tag, queryOf(address));
+  const { tag } = position;
+  const live = address.b === 'live';
+  const comparison = useComparison(tag, queryOf(live ? { ...address, b: 'newest' } : address));
   const history = useHistory(tag);
   const dictionary = useDictionary(comparison.data?.dictionary);
   const { data: session } = useSession();
@@ -66,10 +71,21 @@ function Comparison({
   const origins = useMemo(() => new Map((known ?? []).map((origin) => [origin.code, origin])), [known]);
   if (comparison.error) return <ProblemNotice error={comparison.error} />;
   if (!comparison.data || !dictionary.data || !history.data) return null;
-  const { a, b, rows, same, tolerated, leftOut } = comparison.data;
+  if (live) {
+    const { a, find } = address;
+    return <LiveComparison tag={tag} a={a} find={find} history={history.data} choose={change} />;
+  }
+  const { a, b } = comparison.data;
   // Decisions are about what the unit holds now against what it should hold; other points in time say nothing of it.
   const aboutNow = address.a === 'baseline' && address.b === 'newest';
-  const mayDecide = session?.role !== 'viewer' && aboutNow;
+  const mayDecide = session?.role !== 'viewer' && aboutNow && position.retiredAt === null;
+  const signed = history.data.baselines.length > 0;
+  // Side A is "before", unless it is the baseline itself, which is there anyway: then the last backup that differed.
+  const newest = history.data.backups.at(-1);
+  const isBefore = address.a !== 'default' && !address.a.startsWith('baseline');
+  const before = isBefore
+    ? undefined
+    : history.data.backups.findLast((backup) => newest && backup.hash !== newest.hash);
   return (
     <section aria-label="Comparison" className="mt-4">
       {deciding.draft && <DraftNotice draft={deciding.draft} />}
@@ -88,38 +104,70 @@ function Comparison({
           side={b}
           history={history.data}
           choose={(reference) => change({ b: reference })}
+          mayRead={position.unit.line !== null && position.retiredAt === null}
         />
       </div>
-      <div className="mt-3 mb-2 flex flex-wrap items-center gap-x-5 gap-y-2">
-        <Filter find={address.find} change={(find) => change({ find })} />
-        <AddressSwitch label="all parameters" on={address.all} set={(all) => change({ all })} />
-        <AddressSwitch label="monitors and counters" on={address.noise} set={(noise) => change({ noise })} />
-        <span className="text-sm text-soft">
-          {address.all ? rows.length - same : rows.length} different, {same} same
-          {tolerated > 0 && `, ${tolerated} within tolerance`}
-          {leftOut > 0 && `, ${leftOut} left out`}
-        </span>
-        <span className="ml-auto text-sm text-soft max-lg:hidden">
-          <kbd>↑</kbd> <kbd>↓</kbd> move, <kbd>Enter</kbd> opens,{' '}
-          {mayDecide && (
-            <>
-              <kbd>p</kbd> puts back, <kbd>i</kbd> takes in, <kbd>t</kbd> tolerates, <kbd>l</kbd> later,{' '}
-              <kbd>u</kbd> undoes,{' '}
-            </>
-          )}
-          <kbd>/</kbd> filters
-        </span>
-      </div>
-      <ComparisonTable
-        tag={tag}
+      <ComparisonBar
         comparison={comparison.data}
-        dictionary={dictionary.data}
-        find={address.find}
-        deciding={mayDecide ? deciding : null}
-        {...(aboutNow ? { origins } : {})}
+        address={address}
+        change={change}
+        signed={signed}
+        mayDecide={mayDecide && !address.three}
       />
-      {mayDecide && <DecisionBar tag={tag} deciding={deciding} />}
+      {address.three && signed ? (
+        <ThreeWays tag={tag} before={before ? `backup:${before.id}` : address.a} now={address.b} />
+      ) : (
+        <ComparisonTable
+          tag={tag}
+          comparison={comparison.data}
+          dictionary={dictionary.data}
+          find={address.find}
+          deciding={mayDecide ? deciding : null}
+          {...(aboutNow ? { origins } : {})}
+        />
+      )}
+      {mayDecide && !address.three && <DecisionBar tag={tag} deciding={deciding} />}
     </section>
+  );
+}
+
+/** What of the comparison is shown, how many rows that is, and the keys. */
+function ComparisonBar({
+  comparison,
+  address,
+  change,
+  signed,
+  mayDecide,
+}: {
+  comparison: ComparisonView;
+  address: ComparisonAddress;
+  change: (change: Partial<ComparisonAddress>) => void;
+  signed: boolean;
+  mayDecide: boolean;
+}) {
+  return (
+    <div className="mt-3 mb-2 flex flex-wrap items-center gap-x-5 gap-y-2">
+      <Filter find={address.find} change={(find) => change({ find })} />
+      <AddressSwitch label="all parameters" on={address.all} set={(all) => change({ all })} />
+      <AddressSwitch label="monitors and counters" on={address.noise} set={(noise) => change({ noise })} />
+      {signed && <AddressSwitch label="three ways" on={address.three} set={(three) => change({ three })} />}
+      <span className="text-sm text-soft">
+        {address.all ? comparison.rows.length - comparison.same : comparison.rows.length} different,{' '}
+        {comparison.same} same
+        {comparison.tolerated > 0 && `, ${comparison.tolerated} within tolerance`}
+        {comparison.leftOut > 0 && `, ${comparison.leftOut} left out`}
+      </span>
+      <span className="ml-auto text-sm text-soft max-lg:hidden">
+        <kbd>↑</kbd> <kbd>↓</kbd> move, <kbd>Enter</kbd> opens,{' '}
+        {mayDecide && (
+          <>
+            <kbd>p</kbd> puts back, <kbd>i</kbd> takes in, <kbd>t</kbd> tolerates, <kbd>l</kbd> later,{' '}
+            <kbd>u</kbd> undoes,{' '}
+          </>
+        )}
+        <kbd>/</kbd> filters
+      </span>
+    </div>
   );
 }
 

@@ -28,32 +28,7 @@ export function RowDetail({
   const show = (raw: number | null) => (raw === null ? '–' : showRaw(form, raw));
   return (
     <div className="grid gap-x-8 gap-y-3 bg-ground px-4 py-3 text-sm lg:grid-cols-[1.2fr_1fr_1fr]">
-      <div className="space-y-1.5">
-        <p className="text-[15px]">{parameter.description}</p>
-        <p className="text-soft">
-          {parameter.menu.join(' › ')} · {ACCESS_TEXT[parameter.access]}
-          {parameter.restart && ' · takes effect after a restart'}
-        </p>
-        {parameter.otherNames.length > 0 && (
-          <p className="text-soft">Also called {parameter.otherNames.join(', ')}.</p>
-        )}
-        {parameter.dependsOn.length > 0 && (
-          <p className="text-soft">Depends on {parameter.dependsOn.join(', ')}.</p>
-        )}
-        <Link
-          to={`/look-up?find=${encodeURIComponent(parameter.code)}&position=${tag}`}
-          className="text-plum hover:underline"
-        >
-          What other models call it
-        </Link>
-        {dictionary.effects
-          .filter((effect) => effect.when === parameter.code)
-          .map((effect) => (
-            <p key={effect.why} className="border-l-4 border-look pl-2">
-              {effect.why}
-            </p>
-          ))}
-      </div>
+      <About tag={tag} dictionary={dictionary} parameter={parameter} />
       <div>
         {form.kind === 'number' && (
           <dl className="grid grid-cols-[5rem_1fr] gap-y-1">
@@ -89,6 +64,52 @@ export function RowDetail({
         )}
       </div>
       <ParameterHistory tag={tag} parameter={parameter} />
+    </div>
+  );
+}
+
+function About({
+  tag,
+  dictionary,
+  parameter,
+}: {
+  tag: string;
+  dictionary: Dictionary;
+  parameter: Parameter;
+}) {
+  return (
+    <div className="space-y-1.5">
+      <p className="text-[15px]">{parameter.description}</p>
+      <p className="text-soft">
+        {parameter.menu.join(' › ')} · {ACCESS_TEXT[parameter.access]}
+        {parameter.restart && ' · takes effect after a restart'}
+      </p>
+      {parameter.otherNames.length > 0 && (
+        <p className="text-soft">Also called {parameter.otherNames.join(', ')}.</p>
+      )}
+      {parameter.dependsOn.length > 0 && (
+        <p className="text-soft">Depends on {parameter.dependsOn.join(', ')}.</p>
+      )}
+      <Link
+        to={`/look-up?find=${encodeURIComponent(parameter.code)}&position=${tag}`}
+        className="text-plum hover:underline"
+      >
+        What other models call it
+      </Link>
+      {' · '}
+      <Link
+        to={`/positions/${tag}/parameters/${encodeURIComponent(parameter.code)}`}
+        className="text-plum hover:underline"
+      >
+        Over the years, and its peers
+      </Link>
+      {dictionary.effects
+        .filter((effect) => effect.when === parameter.code)
+        .map((effect) => (
+          <p key={effect.why} className="border-l-4 border-look pl-2">
+            {effect.why}
+          </p>
+        ))}
     </div>
   );
 }

@@ -8,11 +8,14 @@ export function SideChoice({
   side,
   history,
   choose,
+  mayRead = false,
 }: {
   letter: 'A' | 'B';
   side: ComparedSide;
   history: HistoryView;
   choose: (reference: string) => void;
+  /** The unit itself may be chosen: it has a line. */
+  mayRead?: boolean;
 }) {
   const newest = history.backups.at(-1);
   const before = history.backups.findLast((backup) => newest && backup.hash !== newest.hash);
@@ -21,6 +24,7 @@ export function SideChoice({
     { reference: 'default', name: 'defaults' },
     ...(before ? [{ reference: `backup:${before.id}`, name: 'last that differed' }] : []),
     ...(newest ? [{ reference: 'newest', name: 'newest backup' }] : []),
+    ...(mayRead ? [{ reference: 'live', name: 'the unit itself, now' }] : []),
   ];
   const backupId = side.reference === 'newest' ? newest?.id : side.reference.split('backup:')[1];
   return (

@@ -2,3 +2,4 @@ export * from './difference.ts';
 export * from './two-sets.ts';
 export * from './many-sets.ts';
 export * from './three-sets.ts';
+export * from './across-models.ts';

@@ -135,3 +135,9 @@ export function rawInUnit(
   if (!Number.isSafeInteger(raw)) return undefined;
   return { raw: raw === 0 ? 0 : raw, exact: size % below === 0n };
 }
+
+/** The value in the base unit of its quantity (s, A, V, W, Hz …), for ratios and drawing; nothing for another unit. */
+export function inBaseUnit(value: number, unit: string): number | undefined {
+  const known = SCALES[normalUnit(unit)];
+  return known && (value * Number(known.times)) / Number(known.over);
+}

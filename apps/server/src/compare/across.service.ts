@@ -1,0 +1,83 @@
+// Two positions side by side by what their parameters mean, and one parameter over time on many positions.
+
+import { Injectable } from '@nestjs/common';
+import type { AcrossView, ParameterHistoryView } from '@drive-keep/api';
+import { compareAcross } from '@drive-keep/core/compare';
+import { findParameter } from '@drive-keep/core/dictionary';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { notFound, ProblemException } from '../problems/problem.ts';
+import { Register } from '../register/register.service.ts';
+import { ContentStore } from '../sets/content-store.service.ts';
+import { History } from '../sets/history.service.ts';
+import { ReferencedSets } from './referenced-sets.service.ts';
+
+export interface NamedSet {
+  readonly tag: string;
+  readonly reference: string;
+}
+
+@Injectable()
+export class Across {
+  constructor(
+    private readonly register: Register,
+    private readonly sets: ReferencedSets,
+    private readonly dictionaries: Dictionaries,
+    private readonly history: History,
+    private readonly contents: ContentStore,
+  ) {}
+
+  async compare(a: NamedSet, b: NamedSet): Promise<AcrossView> {
+    const [left, right] = await Promise.all([this.side(a), this.side(b)]);
+    const { rows, same, withoutMeaning } = compareAcross(left.modelSet, right.modelSet);
+    return {
+      a: left.view,
+      b: right.view,
+      rows: rows.map((row) => ({
+        ...row,
+        a: row.a && { code: row.a.code, reading: row.a.reading ?? null },
+        b: row.b && { code: row.b.code, reading: row.b.reading ?? null },
+      })),
+      same,
+      withoutMeaning,
+    };
+  }
+
+  /** Steps of one parameter on several positions of one model, with what their baselines want. */
+  async parameter(tags: readonly string[], code: string): Promise<readonly ParameterHistoryView[]> {
+    const units = await this.register.find(tags);
+    const [first] = units;
+    if (!first) throw notFound('A position without a tag');
+    const dictionary = await this.dictionaries.get(first.unit.dictionaryId);
+    const parameter = findParameter(dictionary, code);
+    if (!parameter) throw notFound(`The parameter ${code}`);
+    const other = units.find(({ unit }) => unit.dictionaryId !== dictionary.id);
+    if (other) {
+      const detail = `${other.position.tag} is of another model; ${code} is a parameter of ${dictionary.id}.`;
+      throw new ProblemException(422, 'different-models', detail);
+    }
+    return Promise.all(
+      units.map(async ({ position: { id, tag, duty } }) => {
+        const baselines = await this.history.baselines(id);
+        const wanted = await Promise.all(
+          baselines.map(async ({ signedAt, contentHash }) => ({
+            at: signedAt.toISOString(),
+            reading: (await this.contents.get(contentHash)).readings.get(parameter.code) ?? null,
+          })),
+        );
+        return { tag, duty, steps: await this.history.ofParameter(id, parameter.code), wanted };
+      }),
+    );
+  }
+
+  private async side({ tag, reference }: NamedSet) {
+    const at = await this.register.unitAt(tag);
+    const { side, set } = await this.sets.get(at, reference);
+    const dictionary = await this.dictionaries.get(set.dictionary);
+    const { duty } = at.position;
+    const model = `${dictionary.maker} ${dictionary.name}`;
+    return {
+      modelSet: { dictionary, set },
+      view: { tag, duty, model, dictionary: dictionary.id, title: side.title, at: side.at },
+    };
+  }
+}
