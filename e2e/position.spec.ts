@@ -141,9 +141,10 @@ test('a set leaves in every format and comes back as the same', async ({ page },
   await signIn(page, 'technician');
   for (const format of ['CSV', 'JSON', 'XLSX', 'DCF']) {
     await page.goto('/positions/KL1-RD-01');
+    await page.getByRole('button', { name: 'Save B' }).click();
     const [download] = await Promise.all([
       page.waitForEvent('download'),
-      page.getByRole('link', { name: format, exact: true }).click(),
+      page.getByRole('menuitem', { name: format, exact: true }).click(),
     ]);
     const file = info.outputPath(download.suggestedFilename());
     await download.saveAs(file);

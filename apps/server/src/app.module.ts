@@ -46,6 +46,8 @@ import { RegisterChangesController } from './register/register-changes.controlle
 import { RegisterChanges } from './register/register-changes.service.ts';
 import { ScansController } from './find-units/scans.controller.ts';
 import { Scans } from './find-units/scans.service.ts';
+import { PapersController } from './papers/papers.controller.ts';
+import { Papers } from './papers/papers.service.ts';
 import { RegisterController } from './register/register.controller.ts';
 import { Register } from './register/register.service.ts';
 import { RoundClock } from './rounds/round-clock.service.ts';
@@ -89,6 +91,7 @@ export class AppModule {
         LogbookController,
         LookUpsController,
         OwnModelsController,
+        PapersController,
         PeersController,
         PlantListsController,
         RegisterChangesController,
@@ -122,6 +125,7 @@ export class AppModule {
         LookUps,
         ModelImport,
         OwnModels,
+        Papers,
         Peers,
         ReferencedSets,
         PlantLists,

@@ -6,6 +6,8 @@ export type SetReference = string;
 
 export interface ComparedSide {
   readonly reference: SetReference;
+  /** Goes on meaning this very set, as `newest` and `baseline` do not. */
+  readonly lastingReference: SetReference;
   /** Such as "Baseline, revision 3, signed 12 Mar 2026 by R. Ashgrove". */
   readonly title: string;
   readonly at: string | null;

@@ -47,7 +47,11 @@ export class ReferencedSets {
     if (!set) throw missing(`${dictionary.name} has no rating ${unit.rating} in region ${unit.region}.`, 422);
     const region = dictionary.regions.find((each) => each.id === unit.region)?.name ?? unit.region;
     const title = `Defaults of ${unit.rating}, ${region}`;
-    return { side: { reference: 'default', title, at: null, hash: hashOf(set) }, set, aside: NO_ASIDE };
+    return {
+      side: { reference: 'default', lastingReference: 'default', title, at: null, hash: hashOf(set) },
+      set,
+      aside: NO_ASIDE,
+    };
   }
 
   private async newest(at: PositionWithUnit): Promise<ReferencedSet> {
@@ -78,6 +82,7 @@ export class ReferencedSets {
     const kind = backup.how === 'imported' ? 'Imported set' : 'Backup';
     const side = {
       reference,
+      lastingReference: `backup:${backup.id}`,
       title: `${kind} by ${backup.takenBy}`,
       at: backup.takenAt.toISOString(),
       hash: backup.contentHash,
@@ -92,6 +97,7 @@ export class ReferencedSets {
 
 const baselineSide = (found: Baseline, revision: string): ComparedSide => ({
   reference: revision === '' ? 'baseline' : `baseline:${revision}`,
+  lastingReference: `baseline:${found.revision}`,
   title: `Baseline, revision ${found.revision}, signed by ${found.signedBy}`,
   at: found.signedAt.toISOString(),
   hash: found.contentHash,

@@ -192,3 +192,32 @@ describe('an imported set', () => {
     ).toEqual([[plant.code('ramp.up'), '−3.00 s (×0.63)']]);
   });
 });
+
+describe('papers', () => {
+  const paper = (path: string) => technician.get<string & Problem>(`positions/${path}`);
+
+  it('tell what was found and decided, and that they were made', async () => {
+    const { status, type, body } = await paper('GL-PU-01/comparison-record?format=csv');
+    expect([status, type]).toEqual([200, expect.stringContaining('text/csv')]);
+    expect(body.split('\r\n').slice(1, 3)).toEqual([
+      expect.stringMatching(
+        /^Ramps and limits,RA1,Ramp up,6\.0 s,2\.5 s,.*not decided; since .*Nightly round/,
+      ),
+      expect.stringContaining('RB2'),
+    ]);
+    const { body: log } = await technician.get<{ entries: { text: string }[] }>('logbook?tag=GL-PU-01');
+    expect(log.entries[0]?.text).toBe('Made a paper: Comparison record as CSV.');
+  });
+
+  it('print a signed baseline with who signed it, and say what they cannot print', async () => {
+    const { body } = await paper('KL1-RD-07/settings-record?set=baseline:2&format=csv');
+    expect(body.split('\r\n').filter((line) => line !== '')).toHaveLength(1 + 193);
+    expect((await paper('KL1-RD-07/settings-record?set=baseline:9&format=csv')).status).toBe(404);
+    expect((await paper('KL1-RD-07/settings-record?format=doc')).status).toBe(400);
+    const pdf = await technician.raw('positions/KL1-RD-07/settings-record?set=baseline&format=pdf');
+    expect([pdf.headers.get('content-type'), pdf.headers.get('content-disposition')]).toEqual([
+      'application/pdf',
+      'attachment; filename="KL1-RD-07_settings.pdf"',
+    ]);
+  });
+});

@@ -1,14 +1,12 @@
-// Spreadsheets (XLSX) to tables and back, in a process with bounded memory and time: not in a thread, as a thread that
-// runs out of memory takes the whole server with it.
+// Spreadsheets (XLSX) to tables and back, in a process with bounded memory and time.
 
-import { fork } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { fail, ok, type Result, type Table } from '@drive-keep/core/values';
+import { inOwnProcess, type Bounds } from './own-process.ts';
 
 const PROGRAM = fileURLToPath(new URL('../../workers/sheet-process.mjs', import.meta.url));
 /** A set of 2000 parameters needs some 60 MB; what needs more is no parameter list. */
-const MOST_MEMORY_MB = 256;
-const MOST_MS = 20_000;
+const BOUNDS: Bounds = { memoryMb: 256, ms: 20_000 };
 
 export type SheetFault = 'not-a-spreadsheet' | 'no-sheet' | 'too-large' | 'empty';
 
@@ -52,26 +50,9 @@ export async function writeSheets(sheets: readonly SheetToWrite[]): Promise<Uint
 export const isSpreadsheet = (bytes: Uint8Array): boolean =>
   bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 0x03 && bytes[3] === 0x04;
 
-function inProcess(task: object): Promise<Answer> {
-  return new Promise((resolve) => {
-    const child = fork(PROGRAM, {
-      execArgv: [`--max-old-space-size=${MOST_MEMORY_MB}`],
-      serialization: 'advanced',
-      stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
-    });
-    const end = (answer: Answer) => {
-      clearTimeout(timer);
-      child.kill('SIGKILL');
-      resolve(answer);
-    };
-    const timer = setTimeout(() => end({ fault: 'too-large' }), MOST_MS);
-    child.once('message', (answer) => end(answer as Answer));
-    // Out of memory: it has ended without an answer.
-    child.once('exit', () => end({ fault: 'too-large' }));
-    child.once('error', () => end({ fault: 'too-large' }));
-    child.send(task);
-  });
-}
+/** Out of memory or time: it has ended without an answer. */
+const inProcess = async (task: object): Promise<Answer> =>
+  (await inOwnProcess<Answer>(PROGRAM, task, BOUNDS)) ?? { fault: 'too-large' };
 
 const FAULTS: Readonly<Record<SheetFault, string>> = {
   'not-a-spreadsheet': 'The file is damaged or no XLSX spreadsheet. Save it again as XLSX or as "CSV UTF-8".',

@@ -50,11 +50,11 @@ const show = (address = '/compare') =>
 describe('peers side by side', () => {
   it('fold agreement away and mark the odd one out with its shape', async () => {
     show();
-    const ramp = (await screen.findByText('Ramp up')).closest('tr');
+    const ramp = (await screen.findByText('Ramp up')).closest('[role=row]');
     const cells = within(ramp as HTMLElement)
       .getAllByRole('cell')
       .map((cell) => cell.textContent);
-    expect(cells).toEqual(['10.00', '10.00', '10.00', '◆ 20.00']);
+    expect(cells).toEqual(['10.00 s', '10.00 s', '10.00 s', '◆ 20.00 s']);
     expect(screen.getAllByRole('row').filter((row) => /^\d\d[A-Z]/.test(row.textContent ?? ''))).toHaveLength(
       2,
     );
@@ -64,7 +64,7 @@ describe('peers side by side', () => {
 
   it('never show what could not be read as a value', async () => {
     show();
-    const stop = (await screen.findByText('Stop mode')).closest('tr');
+    const stop = (await screen.findByText('Stop mode')).closest('[role=row]');
     expect(stop?.textContent).toContain('? unreadable');
   });
 

@@ -8,6 +8,8 @@ import {
   type Parameter,
   type Purpose,
 } from '@drive-keep/core/dictionary';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { memo, useMemo, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useDictionary, usePeerGroups, usePeers } from '../api/queries.ts';
 import { Choice } from '../ui/choice.tsx';
@@ -59,79 +61,147 @@ export function PeersPage() {
   );
 }
 
+type Item =
+  | { readonly kind: 'group'; readonly purpose: Purpose }
+  | { readonly kind: 'row'; readonly row: PeerRowView; readonly parameter: Parameter };
+
+const ROW_HEIGHT = 30;
+const NAME_WIDTH = 300;
+const USUAL_WIDTH = 150;
+const COLUMN_WIDTH = 118;
+
+/** Only the rows in sight are drawn: forty drives of five hundred parameters scroll without a stop. */
 function PeerTable({ peers, dictionary }: { peers: PeersView; dictionary: Dictionary }) {
-  const lines = peers.rows.flatMap((row) => {
-    const parameter = findParameter(dictionary, row.code);
-    return parameter ? [{ row, parameter }] : [];
+  const frame = useRef<HTMLDivElement>(null);
+  const items = useMemo(() => itemsOf(peers, dictionary), [peers, dictionary]);
+  const counts = useMemo(
+    () => peers.columns.map((_, at) => peers.rows.filter(({ odd }) => odd.includes(at)).length),
+    [peers],
+  );
+  const virtual = useVirtualizer({
+    count: items.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 8,
   });
-  const ofPurpose = (purpose: Purpose) => lines.filter(({ parameter }) => parameter.purpose === purpose);
-  const purposes = PURPOSES.filter((purpose) => ofPurpose(purpose).length > 0);
-  if (purposes.length === 0) return <p className="mt-6 text-soft">They agree on everything.</p>;
-  const counts = peers.columns.map((_, at) => peers.rows.filter(({ odd }) => odd.includes(at)).length);
+  if (items.length === 0) return <p className="mt-6 text-soft">They agree on everything.</p>;
+  const grid = {
+    gridTemplateColumns: `${NAME_WIDTH}px ${USUAL_WIDTH}px repeat(${peers.columns.length}, ${COLUMN_WIDTH}px)`,
+  };
+  const width = NAME_WIDTH + USUAL_WIDTH + COLUMN_WIDTH * peers.columns.length;
   return (
-    <div className="mt-4 overflow-auto" tabIndex={0} aria-label="Peers side by side">
-      <table className="border-separate border-spacing-0 text-sm">
-        <thead>
-          <tr>
-            <th className="sticky left-0 z-10 bg-ground text-left font-normal text-soft">Parameter</th>
-            <th className="px-3 text-left font-normal text-soft">Most hold</th>
-            {peers.columns.map(({ tag, duty }, at) => (
-              <th key={tag} className="px-2 pb-1 text-left align-bottom" title={duty}>
-                <Link to={`/positions/${tag}`} className="font-mono whitespace-nowrap hover:underline">
-                  {tag}
-                </Link>
-                <span className={`block text-xs ${counts[at] ? 'font-semibold' : 'font-normal text-soft'}`}>
-                  {counts[at] ? `◆ ${counts[at]} odd` : '✓'}
-                </span>
-              </th>
-            ))}
-          </tr>
-        </thead>
-        {purposes.map((purpose) => (
-          <tbody key={purpose}>
-            <tr>
-              <th colSpan={2} className="sticky left-0 bg-ground pt-3 text-left">
-                {PURPOSE_NAMES[purpose]}
-              </th>
-            </tr>
-            {ofPurpose(purpose).map(({ row, parameter }) => (
-              <PeerLine key={row.code} row={row} parameter={parameter} peers={peers} />
-            ))}
-          </tbody>
+    <div
+      ref={frame}
+      role="table"
+      aria-label="Peers side by side"
+      aria-rowcount={items.length}
+      tabIndex={0}
+      className="mt-4 h-[calc(100vh-10.5rem)] min-h-80 overflow-auto text-sm"
+    >
+      <div role="row" className="sticky top-0 z-20 grid bg-ground" style={{ ...grid, width }}>
+        <span role="columnheader" className="sticky left-0 z-10 bg-ground self-end pb-1 text-soft">
+          Parameter
+        </span>
+        <span role="columnheader" className="self-end px-3 pb-1 text-soft">
+          Most hold
+        </span>
+        {peers.columns.map(({ tag, duty }, at) => (
+          <span role="columnheader" key={tag} className="px-2 pb-1" title={duty}>
+            <Link to={`/positions/${tag}`} className="font-mono whitespace-nowrap hover:underline">
+              {tag}
+            </Link>
+            <span className={`block text-xs ${counts[at] ? 'font-semibold' : 'text-soft'}`}>
+              {counts[at] ? `◆ ${counts[at]} odd` : '✓'}
+            </span>
+          </span>
         ))}
-      </table>
+      </div>
+      <div className="relative" style={{ height: virtual.getTotalSize(), width }}>
+        {virtual.getVirtualItems().map(({ index, start }) => {
+          const item = items[index];
+          if (!item) return null;
+          const place = { top: start, height: ROW_HEIGHT, width };
+          return item.kind === 'group' ? (
+            <div key={item.purpose} role="row" className="absolute" style={place}>
+              <span role="rowheader" className="sticky left-0 block w-fit pt-2 font-semibold">
+                {PURPOSE_NAMES[item.purpose]}
+              </span>
+            </div>
+          ) : (
+            <div
+              key={item.row.code}
+              role="row"
+              data-code={item.row.code}
+              className="absolute grid items-stretch border-t border-rule"
+              style={{ ...grid, ...place }}
+            >
+              <PeerLine row={item.row} parameter={item.parameter} peers={peers} />
+            </div>
+          );
+        })}
+      </div>
     </div>
   );
 }
 
-function PeerLine({ row, parameter, peers }: { row: PeerRowView; parameter: Parameter; peers: PeersView }) {
+function itemsOf(peers: PeersView, dictionary: Dictionary): readonly Item[] {
+  const lines = peers.rows.flatMap((row) => {
+    const parameter = findParameter(dictionary, row.code);
+    return parameter ? [{ kind: 'row' as const, row, parameter }] : [];
+  });
+  return PURPOSES.flatMap((purpose): readonly Item[] => {
+    const own = lines.filter(({ parameter }) => parameter.purpose === purpose);
+    return own.length === 0 ? [] : [{ kind: 'group', purpose }, ...own];
+  });
+}
+
+const PeerLine = memo(function PeerLine({
+  row,
+  parameter,
+  peers,
+}: {
+  row: PeerRowView;
+  parameter: Parameter;
+  peers: PeersView;
+}) {
+  const odd = new Set(row.odd);
   return (
-    <tr className="[&>*]:border-t [&>*]:border-rule">
-      <th className="sticky left-0 z-10 bg-ground py-1 pr-3 text-left font-normal whitespace-nowrap">
-        <span className="font-mono">{row.code}</span> {parameter.name}
-      </th>
-      <td className="px-3 font-mono whitespace-nowrap">
+    <>
+      <span
+        role="rowheader"
+        className="sticky left-0 z-10 truncate bg-ground py-1 pr-3"
+        title={parameter.name}
+      >
+        <span className="font-mono">{row.code}</span>{' '}
+        <Link
+          to={`/positions/${peers.columns[row.odd[0] ?? 0]?.tag ?? ''}/parameters/${encodeURIComponent(row.code)}?peers=yes`}
+          className="hover:underline"
+        >
+          {parameter.name}
+        </Link>
+      </span>
+      <span role="cell" className="truncate px-3 py-1 font-mono">
         {row.usual === null ? (
           <span className="font-sans text-soft">{row.odd.length === 0 ? 'each its own' : 'no majority'}</span>
         ) : (
           showReading(parameter, row.usual)
         )}
-      </td>
+      </span>
       {row.readings.map((reading, at) => {
-        const odd = row.odd.includes(at);
-        const share = row.shares[at] ?? 1;
-        const count = Math.round(share * row.readings.length);
+        const text = showReading(parameter, reading);
+        const count = Math.round((row.shares[at] ?? 1) * row.readings.length);
         return (
-          <td
+          <span
+            role="cell"
             key={peers.columns[at]?.tag}
-            className={`px-2 font-mono whitespace-nowrap ${odd ? 'bg-look-wash font-semibold' : 'text-soft'}`}
-            title={`${count} of ${row.readings.length} hold this`}
+            className={`truncate px-2 py-1 font-mono ${odd.has(at) ? 'bg-look-wash font-semibold' : 'text-soft'}`}
+            title={`${text}: ${count} of ${row.readings.length} hold this`}
           >
-            {odd && <span aria-label="odd one out">◆ </span>}
-            {showReading(parameter, reading)}
-          </td>
+            {odd.has(at) && <span aria-label="odd one out">◆ </span>}
+            {text}
+          </span>
         );
       })}
-    </tr>
+    </>
   );
-}
+});

@@ -13,7 +13,7 @@ import type { Deciding } from './use-deciding.ts';
 
 const dictionary = shippedDictionary();
 const facts = factsOf(dictionary, { rating: 'HN64-15', region: '50-hz' }) ?? {};
-const side = { reference: 'baseline', title: 'Baseline', at: null, hash: '' };
+const side = { reference: 'baseline', lastingReference: 'baseline:1', title: 'Baseline', at: null, hash: '' };
 
 function row(meaning: string, a: Reading | undefined, b: Reading | undefined): ComparisonRowView {
   const parameter = findMeaning(dictionary, meaning);

@@ -1,7 +1,13 @@
 // The unit as it is now against a kept set: rows come in as they are read. Nothing is kept and nothing decided; the
 // reading stops when one leaves.
 
-import type { ComparisonRowView, ComparisonView, HistoryView, LiveEvent } from '@drive-keep/api';
+import type {
+  ComparedSide,
+  ComparisonRowView,
+  ComparisonView,
+  HistoryView,
+  LiveEvent,
+} from '@drive-keep/api';
 import { useEffect, useState } from 'react';
 import { useComparison, useDictionary } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
@@ -17,6 +23,13 @@ interface Progress {
   readonly end: Extract<LiveEvent, { kind: 'end' }> | null;
 }
 
+const UNIT_ITSELF: ComparedSide = {
+  reference: 'live',
+  lastingReference: 'live',
+  title: 'The unit itself, now',
+  at: null,
+  hash: '',
+};
 const START: Progress = { rows: [], done: 0, total: 0, end: null };
 const LOST = 'The reading broke off: Drive Keep does not answer, or this unit cannot be read. Read it again.';
 
@@ -75,14 +88,16 @@ export function LiveComparison({
     <section aria-label="Comparison" className="mt-4">
       <div className="space-y-1.5">
         <SideChoice
+          tag={tag}
           letter="A"
           side={kept.data.a}
           history={history}
           choose={(reference) => choose({ a: reference })}
         />
         <SideChoice
+          tag={tag}
           letter="B"
-          side={{ reference: 'live', title: 'The unit itself, now', at: null, hash: '' }}
+          side={UNIT_ITSELF}
           history={history}
           choose={(reference) => choose({ b: reference })}
         />

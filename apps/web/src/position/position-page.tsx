@@ -11,7 +11,9 @@ import {
 } from '../api/queries.ts';
 import { AddressField, AddressSwitch } from '../ui/address-inputs.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
+import { FileMenu } from '../ui/file-menu.tsx';
 import { Page } from '../ui/page.tsx';
+import { ShareLink } from './share-link.tsx';
 import { ComparisonTable } from './comparison-table.tsx';
 import { queryOf, useComparisonAddress, type ComparisonAddress } from './comparison-address.ts';
 import { HeadLine } from './head-line.tsx';
@@ -94,12 +96,14 @@ function Comparison({
       )}
       <div className="space-y-1.5">
         <SideChoice
+          tag={tag}
           letter="A"
           side={a}
           history={history.data}
           choose={(reference) => change({ a: reference })}
         />
         <SideChoice
+          tag={tag}
           letter="B"
           side={b}
           history={history.data}
@@ -108,6 +112,7 @@ function Comparison({
         />
       </div>
       <ComparisonBar
+        tag={tag}
         comparison={comparison.data}
         address={address}
         change={change}
@@ -133,12 +138,14 @@ function Comparison({
 
 /** What of the comparison is shown, how many rows that is, and the keys. */
 function ComparisonBar({
+  tag,
   comparison,
   address,
   change,
   signed,
   mayDecide,
 }: {
+  tag: string;
   comparison: ComparisonView;
   address: ComparisonAddress;
   change: (change: Partial<ComparisonAddress>) => void;
@@ -157,6 +164,15 @@ function ComparisonBar({
         {comparison.tolerated > 0 && `, ${comparison.tolerated} within tolerance`}
         {comparison.leftOut > 0 && `, ${comparison.leftOut} left out`}
       </span>
+      <FileMenu
+        name="Paper"
+        label="Save this comparison"
+        files={(['pdf', 'csv', 'xlsx'] as const).map((format) => ({
+          name: `Comparison record, ${format.toUpperCase()}`,
+          href: `/api/positions/${tag}/comparison-record?${new URLSearchParams({ a: address.a, b: address.b, format }).toString()}`,
+        }))}
+      />
+      <ShareLink comparison={comparison} />
       <span className="ml-auto text-sm text-soft max-lg:hidden">
         <kbd>↑</kbd> <kbd>↓</kbd> move, <kbd>Enter</kbd> opens,{' '}
         {mayDecide && (

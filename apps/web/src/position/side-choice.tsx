@@ -1,15 +1,18 @@
 // What stands on side A and B in words, with the common choices one press away and the files of a backup.
 
 import type { ComparedSide, HistoryView } from '@drive-keep/api';
+import { FileMenu } from '../ui/file-menu.tsx';
 import { showTime } from '../words/dates.ts';
 
 export function SideChoice({
+  tag,
   letter,
   side,
   history,
   choose,
   mayRead = false,
 }: {
+  tag: string;
   letter: 'A' | 'B';
   side: ComparedSide;
   history: HistoryView;
@@ -50,21 +53,39 @@ export function SideChoice({
             </button>
           ))}
       </span>
-      {backupId && (
-        <span className="text-sm text-soft">
-          Save as{' '}
-          {(['json', 'csv', 'xlsx', 'dcf'] as const).map((format) => (
-            <a
-              key={format}
-              className="mr-2 text-plum hover:underline"
-              href={`/api/backups/${backupId}/file?format=${format}`}
-              download
-            >
-              {format.toUpperCase()}
-            </a>
-          ))}
-        </span>
+      {side.reference !== 'live' && side.reference !== 'default' && (
+        <SaveMenu tag={tag} reference={side.reference} backupId={backupId} letter={letter} />
       )}
     </div>
+  );
+}
+
+/** The set as a file that comes back as the same, and as a paper for the cabinet door. */
+function SaveMenu({
+  tag,
+  reference,
+  backupId,
+  letter,
+}: {
+  tag: string;
+  reference: string;
+  backupId: string | undefined;
+  letter: string;
+}) {
+  const record = `/api/positions/${tag}/settings-record?set=${encodeURIComponent(reference)}`;
+  return (
+    <FileMenu
+      name="Save"
+      label={`Save ${letter}`}
+      files={[
+        { name: 'Settings record, PDF', href: `${record}&format=pdf` },
+        ...(backupId
+          ? (['json', 'csv', 'xlsx', 'dcf'] as const).map((format) => ({
+              name: format.toUpperCase(),
+              href: `/api/backups/${backupId}/file?format=${format}`,
+            }))
+          : []),
+      ]}
+    />
   );
 }

@@ -16,3 +16,10 @@ const matchMedia = (media: string) => ({
   removeEventListener: () => undefined,
 });
 Object.assign(window, { matchMedia });
+
+// Nothing has a size in jsdom, and lists that draw only what is in sight would draw nothing.
+for (const [name, size] of [
+  ['clientHeight', 600],
+  ['clientWidth', 1200],
+] as const)
+  Object.defineProperty(HTMLElement.prototype, name, { configurable: true, get: () => size });

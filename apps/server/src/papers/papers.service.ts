@@ -1,0 +1,161 @@
+// Papers of a position: what a set holds, and what a comparison found. Making one is in the logbook, as it leaves.
+
+import { Injectable } from '@nestjs/common';
+import { compareSets } from '@drive-keep/core/compare';
+import { factsOf, type Dictionary } from '@drive-keep/core/dictionary';
+import { DataSource } from 'typeorm';
+import type { Account } from '../access/account.entity.ts';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { ReferencedSets, type ReferencedSet } from '../compare/referenced-sets.service.ts';
+import { Decisions } from '../decisions/decisions.service.ts';
+import { Logbook } from '../logbook/logbook.service.ts';
+import { ProblemException } from '../problems/problem.ts';
+import { Plant } from '../register/plant.entity.ts';
+import { Register, type PositionWithUnit } from '../register/register.service.ts';
+import { History } from '../sets/history.service.ts';
+import { COMPARISON_COLUMNS, comparisonParts } from './comparison-record.ts';
+import { writePaper, type PaperFormat } from './paper-file.ts';
+import type { Paper, PaperSignature } from './paper.ts';
+import { paperTime } from './paper-words.ts';
+import { SETTINGS_COLUMNS, settingsParts } from './settings-record.ts';
+
+export interface WrittenPaper {
+  readonly name: string;
+  readonly content: string | Uint8Array;
+}
+
+@Injectable()
+export class Papers {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly register: Register,
+    private readonly sets: ReferencedSets,
+    private readonly dictionaries: Dictionaries,
+    private readonly decisions: Decisions,
+    private readonly history: History,
+    private readonly logbook: Logbook,
+  ) {}
+
+  async settings(
+    tag: string,
+    reference: string,
+    format: PaperFormat,
+    account: Account,
+  ): Promise<WrittenPaper> {
+    const at = await this.register.unitAt(tag);
+    const found = await this.sets.get(at, reference);
+    const dictionary = await this.dictionaries.get(found.set.dictionary);
+    const paper: Paper = {
+      ...(await this.head(at, dictionary, account)),
+      title: 'Settings record',
+      columns: SETTINGS_COLUMNS,
+      facts: [...this.unitFacts(at, dictionary), ...sideFacts('Set', found)],
+      parts: settingsParts(dictionary, factsOf(dictionary, at.unit) ?? {}, found.set),
+      nothing: 'The set holds nothing.',
+      signatures: [...(await this.signed(at, reference)), toSign('Checked at the drive')],
+    };
+    return this.leave(paper, `${tag}_settings`, tag, format, account);
+  }
+
+  async comparison(
+    tag: string,
+    references: { readonly a: string; readonly b: string },
+    format: PaperFormat,
+    account: Account,
+  ): Promise<WrittenPaper> {
+    const at = await this.register.unitAt(tag);
+    const [a, b] = await Promise.all([this.sets.get(at, references.a), this.sets.get(at, references.b)]);
+    if (a.set.dictionary !== b.set.dictionary) {
+      const detail = `A is a set of ${a.set.dictionary}, B one of ${b.set.dictionary}; they have no parameters in common.`;
+      throw new ProblemException(422, 'different-models', detail);
+    }
+    const dictionary = await this.dictionaries.get(a.set.dictionary);
+    const { rows, same, tolerated, leftOut } = compareSets(dictionary, a.set, b.set);
+    // Decisions are about the baseline and what the unit holds now; of other sets they say nothing.
+    const aboutNow = references.a === 'baseline' && references.b === 'newest';
+    const decided = aboutNow ? await this.decisions.view(tag, account) : { inForce: [], open: [] };
+    const origins = aboutNow ? await this.history.origins(at.position.id) : [];
+    const paper: Paper = {
+      ...(await this.head(at, dictionary, account)),
+      title: 'Comparison record',
+      columns: COMPARISON_COLUMNS,
+      facts: [
+        ...this.unitFacts(at, dictionary),
+        ...sideFacts('A', a),
+        ...sideFacts('B', b),
+        [
+          'Found',
+          `${rows.length} different, ${same} same, ${tolerated} measured values within tolerance, ${leftOut} monitors and counters left out`,
+        ],
+      ],
+      parts: comparisonParts(dictionary, {
+        rows,
+        decisions: new Map([...decided.inForce, ...decided.open].map((each) => [each.code, each])),
+        origins: new Map(origins.map((origin) => [origin.code, origin])),
+      }),
+      nothing: 'No differences: B holds what A holds.',
+      signatures: [
+        ...(await this.signed(at, references.a)),
+        toSign('Decided'),
+        toSign('Seen by the engineer'),
+      ],
+    };
+    return this.leave(paper, `${tag}_comparison`, tag, format, account);
+  }
+
+  private async head({ position }: PositionWithUnit, { maker, name }: Dictionary, { person }: Account) {
+    const plant = await this.dataSource.getRepository(Plant).findOneBy({ id: true });
+    return {
+      about: `${position.tag}, ${position.duty} (${maker} ${name})`,
+      plant: plant?.name ?? '',
+      printed: `${paperTime(new Date())} by ${person}`,
+    };
+  }
+
+  private unitFacts({ position, unit }: PositionWithUnit, dictionary: Dictionary): Paper['facts'] {
+    const region = dictionary.regions.find(({ id }) => id === unit.region)?.name ?? unit.region;
+    const rating = dictionary.ratings.find(({ id }) => id === unit.rating)?.name ?? '';
+    return [
+      ['Position', `${position.tag}, ${position.duty}`],
+      ['Motor', position.motor || 'not told'],
+      [
+        'Unit',
+        `${dictionary.maker} ${dictionary.name} ${unit.rating} (${rating}), ${region}, serial ${unit.serial}, firmware ${unit.firmware}`,
+      ],
+      ['Dictionary', dictionary.id],
+    ];
+  }
+
+  private async signed(
+    { position }: PositionWithUnit,
+    reference: string,
+  ): Promise<readonly PaperSignature[]> {
+    if (!reference.startsWith('baseline')) return [];
+    const all = await this.history.baselines(position.id);
+    const wanted = reference.split(':')[1];
+    const baseline = wanted ? all.find(({ revision }) => String(revision) === wanted) : all.at(-1);
+    if (!baseline) return [];
+    const what = `Baseline, revision ${baseline.revision}: ${baseline.reason}`;
+    return [{ what, by: baseline.signedBy, at: paperTime(baseline.signedAt) }];
+  }
+
+  private async leave(
+    paper: Paper,
+    stem: string,
+    tag: string,
+    format: PaperFormat,
+    { person }: Account,
+  ): Promise<WrittenPaper> {
+    const content = await writePaper(paper, format);
+    const text = `Made a paper: ${paper.title} as ${format.toUpperCase()}.`;
+    await this.logbook.write({ person, action: 'paper', tag, text });
+    return { name: `${stem}.${format}`, content };
+  }
+}
+
+const toSign = (what: string): PaperSignature => ({ what, by: '', at: '' });
+
+const sideFacts = (letter: string, { side }: ReferencedSet): Paper['facts'] => [
+  [letter, side.at ? `${side.title}, ${paperTime(new Date(side.at))}` : side.title],
+  [`${letter}, content`, side.hash],
+];
