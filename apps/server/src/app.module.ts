@@ -46,6 +46,9 @@ import { RegisterChangesController } from './register/register-changes.controlle
 import { RegisterChanges } from './register/register-changes.service.ts';
 import { ScansController } from './find-units/scans.controller.ts';
 import { Scans } from './find-units/scans.service.ts';
+import { MotorArrivals } from './motors/motor-arrivals.service.ts';
+import { MotorsController } from './motors/motors.controller.ts';
+import { MotorLibrary } from './motors/motors.service.ts';
 import { PapersController } from './papers/papers.controller.ts';
 import { Papers } from './papers/papers.service.ts';
 import { RegisterController } from './register/register.controller.ts';
@@ -90,6 +93,7 @@ export class AppModule {
         JobsController,
         LogbookController,
         LookUpsController,
+        MotorsController,
         OwnModelsController,
         PapersController,
         PeersController,
@@ -124,6 +128,8 @@ export class AppModule {
         Logbook,
         LookUps,
         ModelImport,
+        MotorArrivals,
+        MotorLibrary,
         OwnModels,
         Papers,
         Peers,

@@ -80,6 +80,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./register/record-page.tsx')).RecordPage }),
       },
       {
+        path: 'motors',
+        lazy: async () => ({ Component: (await import('./motors/motors-page.tsx')).MotorsPage }),
+      },
+      {
+        path: 'motors/:id',
+        lazy: async () => ({ Component: (await import('./motors/motor-page.tsx')).MotorPage }),
+      },
+      {
         path: 'register/plant-list',
         lazy: async () => ({ Component: (await import('./register/plant-list-page.tsx')).PlantListPage }),
       },

@@ -6,6 +6,7 @@ export * from './integrity.ts';
 export * from './jobs.ts';
 export * from './logbook.ts';
 export * from './models.ts';
+export * from './motors.ts';
 export * from './peers.ts';
 export * from './position-state.ts';
 export * from './problem.ts';

@@ -59,6 +59,8 @@ export interface PositionView {
   readonly duty: string;
   readonly criticality: 'low' | 'middle' | 'high';
   readonly motor: string;
+  /** Its motor in the library, where it has one. */
+  readonly motorId: string | null;
   readonly unit: UnitView;
   /** Differences of the newest backup from the baseline; nothing where one of them is missing. */
   readonly drift: number | null;

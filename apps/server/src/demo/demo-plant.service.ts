@@ -23,6 +23,7 @@ import { DemoHistory, demoTime, ROUND, ROUND_HOUR, type Placed } from './demo-hi
 import { demoPositions } from './demo-positions.ts';
 import { Backup } from '../sets/backup.entity.ts';
 import { ENGINEER, LINES, NIGHTS, PLANT_NAME, TECHNICIAN, VIEWER } from './story.ts';
+import { makeMotors } from './demo-motors.ts';
 
 export const DEMO_ACCOUNTS: readonly { person: string; signInName: string; role: Role; password: string }[] =
   [
@@ -57,6 +58,7 @@ export class DemoPlant {
       const placed = await this.makeRegister(manager, now);
       const history = new DemoHistory(manager, this.contents, now);
       for (const each of placed) await history.make(each);
+      await makeMotors(manager, placed, demoTime(now, NIGHTS + 1, ROUND_HOUR));
       await this.makeLastRound(manager, placed, now);
       await manager.insert(Plant, { id: true, name: PLANT_NAME });
       await this.logbook.write(

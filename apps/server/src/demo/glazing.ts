@@ -10,6 +10,7 @@ const OLD_BELT: ValuesByMeaning = {
   'motor.ratedPower': '0.37',
   'motor.ratedVoltage': '400',
   'motor.ratedCurrent': '1.1',
+  'motor.ratedSpeed': '1390',
   'command.source': 'terminals',
   'speed.source': 'presets',
   'preset.1': '12.0',
@@ -67,7 +68,12 @@ export const glazing: readonly DemoPosition[] = [
       line: { name: 'gateway-3', address: 20 + number },
       serial: 6_403_100 + number * 17,
       firmware: 214,
-      values: { ...NEW_BELT, 'network.address': String(20 + number) },
+      values: {
+        ...NEW_BELT,
+        // Two motors under one name: that of belt 4 has another winding.
+        ...(number === 4 ? { 'motor.statorResistance': '13.100' } : {}),
+        'network.address': String(20 + number),
+      },
     }),
   ),
   demoPosition(GLAZE, {

@@ -97,6 +97,7 @@ export const packing: readonly DemoPosition[] = [
     values: {
       'motor.ratedPower': '1500',
       'motor.ratedCurrent': '3.60',
+      'motor.ratedSpeed': '1410',
       'command.source': 'keypad',
       'speed.source': 'keypad',
       'speed.keypad': '32.00',

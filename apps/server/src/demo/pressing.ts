@@ -10,6 +10,7 @@ const BELT: ValuesByMeaning = {
   'motor.ratedPower': '0.75',
   'motor.ratedVoltage': '400',
   'motor.ratedCurrent': '1.9',
+  'motor.ratedSpeed': '1400',
   'command.source': 'terminals',
   'speed.source': 'analog input',
   'analog.1.gain': '92.0',

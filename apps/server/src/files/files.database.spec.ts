@@ -217,7 +217,7 @@ describe('papers', () => {
     const pdf = await technician.raw('positions/KL1-RD-07/settings-record?set=baseline&format=pdf');
     expect([pdf.headers.get('content-type'), pdf.headers.get('content-disposition')]).toEqual([
       'application/pdf',
-      'attachment; filename="KL1-RD-07_settings.pdf"',
+      'attachment; filename=KL1-RD-07_settings.pdf',
     ]);
   });
 });

@@ -18,7 +18,9 @@ export class Position {
   @Column('text') tag: string;
   @Column('text') duty: string;
   @Column('text') criticality: 'low' | 'middle' | 'high';
+  /** As it is called where the library does not have it. */
   @Column('text') motor: string;
+  @Column('uuid', { nullable: true }) motorId: string | null;
   @Column('integer') place: number;
   /** Nothing is there any more; the history stays. */
   @Column('timestamptz', { nullable: true }) retiredAt: Date | null;

@@ -4,7 +4,7 @@
 import type { OutcomeCode } from '@drive-keep/api';
 
 export const ROWS = `
-select p.id, a.name as area, m.name as machine, p.tag, p.duty, p.criticality, p.motor, p.retired_at, p.retired_why,
+select p.id, a.name as area, m.name as machine, p.tag, p.duty, p.criticality, coalesce(mo.name || ', ' || mo.line, p.motor) as motor, p.motor_id, p.retired_at, p.retired_why,
        u.id as unit_id, u.dictionary_id, u.rating, u.region, u.serial, u.firmware, l.name as line, u.line_address,
        newest.taken_at as newest_at, newest.content_hash as newest_hash, newest.unit_id as newest_unit_id,
        base.revision, base.content_hash as base_hash, d.differences,
@@ -12,6 +12,7 @@ select p.id, a.name as area, m.name as machine, p.tag, p.duty, p.criticality, p.
 from position p
 join machine m on m.id = p.machine_id
 join area a on a.id = m.area_id
+left join motor mo on mo.id = p.motor_id
 join lateral (
   select * from unit where position_id = p.id order by removed_at desc nulls first limit 1
 ) u on true
@@ -40,6 +41,7 @@ export interface Row {
   duty: string;
   criticality: 'low' | 'middle' | 'high';
   motor: string;
+  motor_id: string | null;
   retired_at: Date | null;
   retired_why: string;
   unit_id: string;

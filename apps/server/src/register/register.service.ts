@@ -137,6 +137,7 @@ export class Register {
       duty: row.duty,
       criticality: row.criticality,
       motor: row.motor,
+      motorId: row.motor_id,
       unit: await this.unit(row),
       drift,
       tolerated: drift && mayTolerate ? await this.tolerated(row) : 0,

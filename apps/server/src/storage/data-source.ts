@@ -24,6 +24,8 @@ import { Decision } from '../decisions/decision.entity.ts';
 import { RoundRun } from '../rounds/round-run.entity.ts';
 import { Round } from '../rounds/round.entity.ts';
 import { RegisterChanges1764000000005 } from './migrations/register-changes.ts';
+import { Motor } from '../motors/motor.entity.ts';
+import { Motors1764000000006 } from './migrations/motors.ts';
 import { Scan } from '../find-units/scan.entity.ts';
 import { Rounds1764000000004 } from './migrations/rounds.ts';
 import { Decisions1764000000003 } from './migrations/decisions.ts';
@@ -48,6 +50,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Line,
     LogbookRow,
     Machine,
+    Motor,
     Plant,
     Position,
     Round,
@@ -66,6 +69,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Decisions1764000000003,
     Rounds1764000000004,
     RegisterChanges1764000000005,
+    Motors1764000000006,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

@@ -12,6 +12,8 @@ import type {
   LogbookPage,
   LookUpView,
   ModelListing,
+  MotorArrival,
+  MotorView,
   ParameterHistoryView,
   ParameterStep,
   PeersView,
@@ -127,6 +129,8 @@ export const usePeers = (tags: string) =>
   useGet<PeersView>(`peers?positions=${encodeURIComponent(tags)}`, { enabled: tags !== '' });
 export const useRounds = () => useGet<readonly RoundView[]>('rounds', { refetchInterval: 10_000 });
 export const useIntegrity = () => useGet<{ readonly report: IntegrityReport | null }>('integrity');
+export const useMotors = () => useGet<readonly MotorView[]>('motors');
+export const useArrivals = () => useGet<readonly MotorArrival[]>('motor-arrivals');
 export const useLines = () => useGet<readonly string[]>('lines');
 export const useDictionary = (id: string | undefined) =>
   useGet<Dictionary>(`dictionaries/${id ?? ''}`, { enabled: id !== undefined, staleTime: Infinity });

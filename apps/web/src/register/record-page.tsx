@@ -7,8 +7,9 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { patch, post, put, remove, type ProblemError } from '../api/client.ts';
-import { forgetPositions, usePosition, useSession } from '../api/queries.ts';
+import { forgetPositions, useMotors, usePosition, useSession } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { Choice } from '../ui/choice.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 import { showDate } from '../words/dates.ts';
@@ -50,6 +51,7 @@ export function RecordPage() {
       )}
       <div key={JSON.stringify(position.unit) + position.tag}>
         {engineer && !retired && <PlacePart position={position} />}
+        {session.role !== 'viewer' && !retired && <MotorPart position={position} />}
         {engineer && !retired && <UnitPart position={position} />}
         {session.role !== 'viewer' && <SwapPart position={position} />}
         <FormerUnits position={position} />
@@ -85,6 +87,34 @@ function PlacePart({ position }: { position: PositionDetailView }) {
         <PlaceInputs form={form} />
         <Ending name="Keep these changes" disabled={!form.formState.isDirty} change={change} />
       </form>
+    </SheetPart>
+  );
+}
+
+function MotorPart({ position }: { position: PositionDetailView }) {
+  const { data: motors = [] } = useMotors();
+  const assign = useMutation<unknown, ProblemError, string>({
+    mutationFn: (id) => put(`positions/${position.tag}/motor`, { motor: id === '' ? null : id }),
+    onSuccess: forgetPositions,
+  });
+  return (
+    <SheetPart name="Motor" state={position.motorId ? 'of the library' : 'not in the library'}>
+      <div className="flex flex-wrap items-center gap-3">
+        <Choice
+          label="Motor of the library"
+          hidden
+          value={position.motorId ?? ''}
+          onChange={({ target }) => assign.mutate(target.value)}
+          options={[{ id: '', name: 'none of the library' }, ...motors]}
+        />
+        <span className="text-soft">{position.motor}</span>
+        {position.motorId && (
+          <Link to={`/motors/${position.motorId}`} className="text-plum hover:underline">
+            Its plate
+          </Link>
+        )}
+      </div>
+      {assign.error && <ProblemNotice error={assign.error} />}
     </SheetPart>
   );
 }

@@ -1,0 +1,150 @@
+// Motors that backups tell of, held against the library: nobody has it, other numbers under the same name, or the same
+// numbers under another one. It is shown field by field and never merged by itself.
+
+import { createHash } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import type { MotorArrival } from '@drive-keep/api';
+import {
+  clashesOf,
+  plateFromSet,
+  plateLine,
+  plateOf,
+  type FieldClash,
+  type PlateKey,
+  type ToldValue,
+} from '@drive-keep/core/motor';
+import { DataSource } from 'typeorm';
+import type { Account } from '../access/account.entity.ts';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { Logbook } from '../logbook/logbook.service.ts';
+import { notFound, ProblemException } from '../problems/problem.ts';
+import { Position } from '../register/position.entity.ts';
+import { ContentStore } from '../sets/content-store.service.ts';
+import { MotorLibrary } from './motors.service.ts';
+import type { Motor } from './motor.entity.ts';
+
+interface Row {
+  readonly id: string;
+  readonly tag: string;
+  readonly duty: string;
+  readonly motor: string;
+  readonly motor_id: string | null;
+  readonly content_hash: string;
+  readonly taken_at: Date;
+}
+
+/** A set tells a motor where it says at least so much of it. */
+const NEEDED: readonly PlateKey[] = ['power', 'current'];
+const SERVO_NEEDED: readonly PlateKey[] = ['stallCurrent', 'stallTorque'];
+
+const NEWEST = `
+select p.id, p.tag, p.duty, p.motor, p.motor_id, newest.content_hash, newest.taken_at
+from position p
+join lateral (
+  select content_hash, taken_at from backup where position_id = p.id order by taken_at desc, seq desc limit 1
+) newest on true
+where p.retired_at is null`;
+
+@Injectable()
+export class MotorArrivals {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly contents: ContentStore,
+    private readonly dictionaries: Dictionaries,
+    private readonly library: MotorLibrary,
+    private readonly logbook: Logbook,
+  ) {}
+
+  async all(): Promise<readonly MotorArrival[]> {
+    const rows: Row[] = await this.dataSource.query(`${NEWEST} order by p.tag`);
+    const motors = await this.library.motors();
+    const left = await this.left();
+    const arrivals: MotorArrival[] = [];
+    for (const row of rows) {
+      const arrival = this.arrival(row, await this.told(row.content_hash), motors);
+      if (arrival && !left.has(`${row.id} ${arrival.fingerprint}`)) arrivals.push(arrival);
+    }
+    return arrivals;
+  }
+
+  /** The motor of this backup goes into the library under a name of its own, and is the one of the position. */
+  async takeIn(tag: string, name: string, account: Account): Promise<string> {
+    const row = await this.row(tag);
+    const told = await this.told(row.content_hash);
+    const id = await this.dataSource.transaction((manager) =>
+      this.library.keep(manager, name, plateOf(told), '', account),
+    );
+    await this.library.assign(tag, id, account);
+    return id;
+  }
+
+  /** Somebody has looked at it and leaves it; it comes back when the set tells something else. */
+  async leave(tag: string, fingerprint: string, { person }: Account): Promise<void> {
+    const row = await this.row(tag);
+    await this.dataSource.query(
+      'insert into motor_left (position_id, fingerprint, person) values ($1, $2, $3) on conflict do nothing',
+      [row.id, fingerprint, person],
+    );
+    const text = 'What its set tells of the motor was looked at and left as it is.';
+    await this.logbook.write({ person, action: 'motor-left', tag, text });
+  }
+
+  private async row(tag: string): Promise<Row> {
+    if (!(await this.dataSource.getRepository(Position).existsBy({ tag })))
+      throw notFound(`The position ${tag}`);
+    const [row]: Row[] = await this.dataSource.query(`${NEWEST} and p.tag = $1`, [tag]);
+    if (row) return row;
+    throw new ProblemException(404, 'no-backup', `${tag} has no backup that could tell of a motor.`);
+  }
+
+  private async told(hash: string): Promise<ReadonlyMap<PlateKey, ToldValue>> {
+    const set = await this.contents.get(hash);
+    return plateFromSet(await this.dictionaries.get(set.dictionary), set);
+  }
+
+  private arrival(
+    row: Row,
+    told: ReadonlyMap<PlateKey, ToldValue>,
+    motors: readonly Motor[],
+  ): MotorArrival | undefined {
+    const enough = (keys: readonly PlateKey[]) => keys.every((key) => told.has(key));
+    if (!enough(NEEDED) && !enough(SERVO_NEEDED)) return undefined;
+    const own = motors.find(({ id }) => id === row.motor_id);
+    const fields = own ? clashesOf(own.plate, told) : [];
+    if (own && !fields.some(({ clashes }) => clashes)) return undefined;
+    const known = own ?? motors.find((motor) => holdsTheSame(clashesOf(motor.plate, told)));
+    return {
+      tag: row.tag,
+      duty: row.duty,
+      kind: own ? 'other-numbers' : known ? 'known-numbers' : 'new',
+      against: known ? { id: known.id, name: known.name } : null,
+      name: own?.name ?? row.motor,
+      fields: known ? clashesOf(known.plate, told) : clashesOf({ ratings: [] }, told),
+      line: plateLine(plateOf(told)),
+      backupAt: row.taken_at.toISOString(),
+      fingerprint: fingerprintOf(told, known),
+    };
+  }
+
+  private async left(): Promise<ReadonlySet<string>> {
+    const rows: { position_id: string; fingerprint: string }[] = await this.dataSource.query(
+      'select position_id, fingerprint from motor_left',
+    );
+    return new Set(rows.map((row) => `${row.position_id} ${row.fingerprint}`));
+  }
+}
+
+/** So many numbers on both sides that it is hardly another motor, and none of them clashes. */
+const ENOUGH_IN_COMMON = 4;
+
+function holdsTheSame(fields: readonly FieldClash[]): boolean {
+  const both = fields.filter(({ plate, told }) => plate !== null && told !== null);
+  return both.length >= ENOUGH_IN_COMMON && both.every(({ clashes }) => !clashes);
+}
+
+/** Changes with what the set tells and with what the library says of that motor. */
+function fingerprintOf(told: ReadonlyMap<PlateKey, ToldValue>, motor: Motor | undefined): string {
+  const numbers = [...told].map(([key, { value }]) => `${key}=${value}`).sort();
+  const text = JSON.stringify([numbers, motor?.id ?? null, motor?.plate ?? null]);
+  return createHash('sha256').update(text).digest('hex').slice(0, 32);
+}

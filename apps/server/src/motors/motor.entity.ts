@@ -1,0 +1,15 @@
+import type { MotorPlate } from '@drive-keep/core/motor';
+import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
+
+/** A motor of the library. Its plate is in base units. */
+@Entity()
+export class Motor {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  @Column('text') name: string;
+  @Column('jsonb') plate: MotorPlate;
+  /** In one line, as the register shows it behind the name. */
+  @Column('text') line: string;
+  @Column('text', { default: '' }) startedFrom: string;
+  @Column('text') changedBy: string;
+  @Column('timestamptz') changedAt: Date;
+}

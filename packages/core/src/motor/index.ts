@@ -1,0 +1,4 @@
+export * from './plate.ts';
+export * from './plate-from-set.ts';
+export * from './plate-clash.ts';
+export * from './read-plate.ts';

@@ -1,0 +1,130 @@
+// A plate as somebody typed it, field by field as text, to the numbers that are kept. All faults are collected; an empty
+// field is one that the plate does not tell.
+
+import { fail, ok, type Result } from '../values/index.ts';
+import {
+  BRAKE_FIELDS,
+  CONNECTIONS,
+  MOTOR_FIELDS,
+  parsePlateValue,
+  RATING_FIELDS,
+  SENSORS,
+  showPlateValue,
+  type MotorPlate,
+  type PlateFault,
+  type PlateField,
+  type PlateRating,
+} from './plate.ts';
+
+export interface PlateText {
+  readonly ratings: readonly Readonly<Record<string, string>>[];
+  readonly motor: Readonly<Record<string, string>>;
+  readonly brake: Readonly<Record<string, string>>;
+}
+
+export interface PlateFinding {
+  readonly field: string;
+  readonly text: string;
+}
+
+/** Text of every fault, with what to do; `field` is the name on the screen. */
+function describePlateFault(fault: PlateFault): string {
+  switch (fault.code) {
+    case 'comma':
+      return `"${fault.text}" has a comma. Write decimals with a point.`;
+    case 'not-a-number':
+      return `"${fault.text}" is no number. Write it as on the plate, with or without its unit.`;
+    case 'other-quantity':
+      return fault.unit === ''
+        ? `"${fault.text}" has a unit; this is a bare number.`
+        : `"${fault.text}" is not in ${fault.unit} or a unit like it.`;
+    case 'not-positive':
+      return `"${fault.text}" is not above zero. Leave the field empty where the plate does not tell it.`;
+  }
+}
+
+export function readPlate(text: PlateText): Result<MotorPlate, readonly PlateFinding[]> {
+  const findings: PlateFinding[] = [];
+  const numbers = (fields: Readonly<Record<string, PlateField>>, from: Readonly<Record<string, string>>) => {
+    const read: Record<string, number> = {};
+    for (const [key, field] of Object.entries(fields)) {
+      const given = from[key]?.trim() ?? '';
+      if (given === '') continue;
+      const value = parsePlateValue(field, given);
+      if (value.ok) read[key] = value.value;
+      else findings.push({ field: field.name, text: describePlateFault(value.fault) });
+    }
+    return read;
+  };
+  const choice = <T extends string>(name: string, known: readonly T[], given = ''): T | undefined => {
+    const found = known.find((each) => each === given.trim());
+    if (!found && given.trim() !== '')
+      findings.push({ field: name, text: `"${given}" is not one of ${known.join(', ')}.` });
+    return found;
+  };
+  const ratings = text.ratings
+    .map((rating): PlateRating => {
+      const connection = choice('Connection', CONNECTIONS, rating['connection']);
+      return { ...numbers(RATING_FIELDS, rating), ...(connection ? { connection } : {}) };
+    })
+    .filter((rating) => Object.keys(rating).length > 0);
+  if (ratings.length === 0)
+    findings.push({ field: 'Ratings', text: 'The plate has no rating: tell at least its power or current.' });
+  const voltages = ratings.map(({ voltage, frequency }) => `${voltage ?? ''} ${frequency ?? ''}`);
+  if (new Set(voltages).size < voltages.length)
+    findings.push({ field: 'Ratings', text: 'Two ratings are for the same supply. Put them in one line.' });
+  const sensor = choice('Temperature sensor', SENSORS, text.motor['sensor']);
+  const feedback = text.motor['feedback']?.trim() ?? '';
+  const brake = numbers(BRAKE_FIELDS, text.brake);
+  const motor = numbers(MOTOR_FIELDS, text.motor);
+  if (findings.length > 0) return fail(findings);
+  return ok({
+    ratings,
+    ...motor,
+    ...(sensor ? { sensor } : {}),
+    ...(feedback === '' ? {} : { feedback }),
+    ...(Object.keys(brake).length > 0 ? { brake } : {}),
+  });
+}
+
+/** The inverse: what stands in the fields for a kept plate. */
+export function writePlate(plate: MotorPlate): PlateText {
+  const texts = (fields: Readonly<Record<string, PlateField>>, from: object) =>
+    Object.fromEntries(
+      Object.entries(fields).flatMap(([key, field]) => {
+        const value = (from as Readonly<Record<string, number | undefined>>)[key];
+        return value === undefined ? [] : [[key, showPlateValue(field, value)]];
+      }),
+    );
+  return {
+    ratings: plate.ratings.map((rating) => ({
+      ...texts(RATING_FIELDS, rating),
+      ...(rating.connection ? { connection: rating.connection } : {}),
+    })),
+    motor: {
+      ...texts(MOTOR_FIELDS, plate),
+      ...(plate.sensor ? { sensor: plate.sensor } : {}),
+      ...(plate.feedback ? { feedback: plate.feedback } : {}),
+    },
+    brake: texts(BRAKE_FIELDS, plate.brake ?? {}),
+  };
+}
+
+/** One line as people say it: `1.5 kW, 400 V star, 3.6 A, 1410 rpm`. */
+export function plateLine(plate: MotorPlate): string {
+  const [rating = {}] = plate.ratings;
+  const part = (key: keyof typeof RATING_FIELDS) => {
+    const value = rating[key];
+    return value === undefined ? [] : [showPlateValue(RATING_FIELDS[key], value)];
+  };
+  const supply = [...part('voltage'), ...(rating.connection ? [rating.connection] : [])].join(' ');
+  const torque =
+    plate.stallTorque === undefined ? [] : [showPlateValue(MOTOR_FIELDS.stallTorque, plate.stallTorque)];
+  return [
+    ...part('power'),
+    ...(supply === '' ? [] : [supply]),
+    ...part('current'),
+    ...part('speed'),
+    ...torque,
+  ].join(', ');
+}
