@@ -51,6 +51,8 @@ import { MotorsController } from './motors/motors.controller.ts';
 import { MotorLibrary } from './motors/motors.service.ts';
 import { PapersController } from './papers/papers.controller.ts';
 import { Papers } from './papers/papers.service.ts';
+import { ReadOffsController } from './read-off/read-offs.controller.ts';
+import { ReadOffs } from './read-off/read-offs.service.ts';
 import { RegisterController } from './register/register.controller.ts';
 import { Register } from './register/register.service.ts';
 import { RoundClock } from './rounds/round-clock.service.ts';
@@ -98,6 +100,7 @@ export class AppModule {
         PapersController,
         PeersController,
         PlantListsController,
+        ReadOffsController,
         RegisterChangesController,
         RegisterController,
         RoundsController,
@@ -133,6 +136,7 @@ export class AppModule {
         OwnModels,
         Papers,
         Peers,
+        ReadOffs,
         ReferencedSets,
         PlantLists,
         Register,

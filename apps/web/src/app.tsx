@@ -76,6 +76,10 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: 'positions/:tag/read-off',
+        lazy: async () => ({ Component: (await import('./read-off/read-off-page.tsx')).ReadOffPage }),
+      },
+      {
         path: 'positions/:tag/record',
         lazy: async () => ({ Component: (await import('./register/record-page.tsx')).RecordPage }),
       },

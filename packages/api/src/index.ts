@@ -10,6 +10,7 @@ export * from './motors.ts';
 export * from './peers.ts';
 export * from './position-state.ts';
 export * from './problem.ts';
+export * from './read-off.ts';
 export * from './register.ts';
 export * from './rounds.ts';
 export * from './writing.ts';

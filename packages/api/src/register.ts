@@ -154,7 +154,7 @@ export interface BackupMark {
   readonly sameAsBefore: boolean;
 }
 
-export type BackupHow = 'read' | 'imported' | 'before-write' | 'after-write';
+export type BackupHow = 'read' | 'read-off' | 'imported' | 'before-write' | 'after-write';
 
 export interface BaselineMark {
   readonly revision: number;

@@ -79,11 +79,10 @@ export class ReferencedSets {
   }
 
   private async ofBackup(reference: string, backup: Backup): Promise<ReferencedSet> {
-    const kind = backup.how === 'imported' ? 'Imported set' : 'Backup';
     const side = {
       reference,
       lastingReference: `backup:${backup.id}`,
-      title: `${kind} by ${backup.takenBy}`,
+      title: `${KINDS[backup.how]} by ${backup.takenBy}`,
       at: backup.takenAt.toISOString(),
       hash: backup.contentHash,
     };
@@ -94,6 +93,14 @@ export class ReferencedSets {
     return { side, set: await this.contents.get(backup.contentHash), aside };
   }
 }
+
+const KINDS: Readonly<Record<Backup['how'], string>> = {
+  read: 'Backup',
+  'read-off': 'Read off',
+  imported: 'Imported set',
+  'before-write': 'Backup before a write',
+  'after-write': 'Backup after a write',
+};
 
 const baselineSide = (found: Baseline, revision: string): ComparedSide => ({
   reference: revision === '' ? 'baseline' : `baseline:${revision}`,

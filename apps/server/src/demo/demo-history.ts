@@ -160,7 +160,7 @@ export class DemoHistory {
     const backups: NewBackup[] = [];
     for (const night of placed.told.readOff) {
       const takenAt = demoTime(this.now, night, CHANGE_HOUR);
-      const typed = { how: 'imported' as const, takenBy: TECHNICIAN, reason: 'Read off at the keypad' };
+      const typed = { how: 'read-off' as const, takenBy: TECHNICIAN, reason: 'Read off at the keypad' };
       backups.push(this.backup(placed, await keptAt(night), takenAt, typed));
       await this.note(takenAt, TECHNICIAN, placed.told.tag, 'Imported what was read off at the keypad.');
     }

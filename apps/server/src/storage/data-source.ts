@@ -26,6 +26,8 @@ import { Round } from '../rounds/round.entity.ts';
 import { RegisterChanges1764000000005 } from './migrations/register-changes.ts';
 import { Motor } from '../motors/motor.entity.ts';
 import { Motors1764000000006 } from './migrations/motors.ts';
+import { ReadOff } from '../read-off/read-off.entity.ts';
+import { ReadOffs1764000000007 } from './migrations/read-offs.ts';
 import { Scan } from '../find-units/scan.entity.ts';
 import { Rounds1764000000004 } from './migrations/rounds.ts';
 import { Decisions1764000000003 } from './migrations/decisions.ts';
@@ -53,6 +55,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Motor,
     Plant,
     Position,
+    ReadOff,
     Round,
     RoundRun,
     Scan,
@@ -70,6 +73,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Rounds1764000000004,
     RegisterChanges1764000000005,
     Motors1764000000006,
+    ReadOffs1764000000007,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

@@ -41,7 +41,10 @@ import { get, ProblemError } from './client.ts';
 
 export const queryClient = new QueryClient({
   defaultOptions: {
+    // Without a network the service worker answers with what it has: asking is never put off.
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
       staleTime: 5_000,
       retry: (count, error) => count < 2 && error instanceof ProblemError && error.problem.status === 0,
     },

@@ -50,7 +50,19 @@ export function TopBar() {
           </IconButton>
         </div>
       </div>
+      <NoNetwork />
     </header>
+  );
+}
+
+/** What is on the screen then is what was there before, or what was taken along. */
+function NoNetwork() {
+  const { error } = useOpenJobs();
+  if (error?.problem.status !== 0) return null;
+  return (
+    <p role="status" className="bg-look-wash px-6 py-1 text-center text-sm">
+      Drive Keep does not answer: no network. What is shown may be old.
+    </p>
   );
 }
 
@@ -109,6 +121,8 @@ function IconButton({
 
 async function signOut(): Promise<void> {
   await remove('session');
+  // What was taken along for work without a network belongs to who was signed in.
+  await globalThis.caches?.delete('taken-along');
   queryClient.clear();
   window.location.assign('/');
 }

@@ -28,11 +28,20 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
         >
           <span aria-hidden="true">{state.shape}</span> {state.text}
         </span>
-        {session?.role !== 'viewer' && (
+        {session?.role !== 'viewer' && position.retiredAt === null && (
           <span className="ml-auto flex gap-2">
-            <Button onClick={() => backUp.mutate()} disabled={backUp.isPending}>
-              Back up now
-            </Button>
+            {unit.line ? (
+              <Button onClick={() => backUp.mutate()} disabled={backUp.isPending}>
+                Back up now
+              </Button>
+            ) : (
+              <Link
+                to="read-off"
+                className="inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
+              >
+                Read off at the keypad
+              </Link>
+            )}
             <Link
               to="import"
               className="inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
