@@ -19,6 +19,17 @@ const SCREENS = [
   '/models/new',
   '/look-up?find=ramp',
   '/positions/KL1-RD-01/import',
+  '/?as=table',
+  '/register/plant-list',
+  '/register/find-units',
+  '/register/places',
+  '/positions/KL1-RD-07?three=yes',
+  '/positions/KL1-RD-07/record',
+  '/positions/KL1-RD-07/parameters/01R?peers=yes',
+  '/positions/GL-BE-02/read-off',
+  '/compare/two?a=BP-AG-01&b=GL-BE-03',
+  '/motors',
+  '/motors/new',
 ];
 
 for (const colorScheme of ['light', 'dark'] as const) {
@@ -53,6 +64,9 @@ test('on a phone nothing is cut off, and what is pressed is large enough for glo
     '/models',
     '/rounds',
     '/look-up?find=ramp',
+    '/motors',
+    '/register/find-units',
+    '/positions/GL-BE-02/read-off',
   ]) {
     await page.goto(screen);
     await page.waitForLoadState('networkidle');

@@ -16,7 +16,7 @@ export default defineConfig({
   workers: 1,
   fullyParallel: false,
   // In this order: the register shows the plant as it was made, the later ones change it.
-  projects: ['register', 'position', 'decisions', 'keeping', 'models', 'access'].map((name) => ({
+  projects: ['register', 'position', 'decisions', 'keeping', 'models', 'record', 'access'].map((name) => ({
     name,
     testMatch: `${name}.spec.ts`,
   })),

@@ -8,6 +8,7 @@ import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { compareBench } from './bench/compare.mjs';
 import { firstLoadBench } from './bench/first-load.mjs';
+import { keepingBench } from './bench/keeping.mjs';
 import { lineBench } from './bench/line.mjs';
 import { lookUpBench } from './bench/look-up.mjs';
 import { ensureBuilt } from './setup/build.mjs';
@@ -20,6 +21,7 @@ const BENCHES = {
   compare: compareBench,
   'look-up': lookUpBench,
   line: lineBench,
+  keeping: keepingBench,
   'first-load': firstLoadBench,
 };
 

@@ -96,9 +96,7 @@ const ROUNDS = 5;
 async function linesRows(running) {
   const engineer = await running.signIn('engineer');
   const { body } = await engineer.get('register');
-  const tags = body.areas
-    .flatMap((area) => area.machines.flatMap((machine) => machine.positions))
-    .filter(({ tag }) => tag.startsWith('KL1-RD'));
+  const tags = body.positions.filter(({ tag }) => tag.startsWith('KL1-RD'));
   const names = tags.map(({ tag }) => tag);
   const children = new Children();
   try {

@@ -4,7 +4,11 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { JobView, StartedJob, WritePlanView } from '@drive-keep/api';
+import type { HistoryView, JobView, RoundView, StartedJob, WritePlanView } from '@drive-keep/api';
+import { DataSource } from 'typeorm';
+import { BackupRun } from '../backup/backup-run.service.ts';
+import { lastDue } from '../rounds/due-times.ts';
+import { RoundClock } from '../rounds/round-clock.service.ts';
 import { JobQueue } from './job-queue.service.ts';
 import { Caller, MODELS_FOLDER, RunningPlant, until } from '../testing/running-plant.ts';
 
@@ -115,5 +119,57 @@ describe('a server that is killed', () => {
     for (const step of written) expect(plant.unit('KL1-RD-07').memory.get(step.code)).toBe(step.to);
     expect(ended.backupBefore).not.toBeNull();
     await kill(second.child);
+  }, 90_000);
+});
+
+describe('a server that is killed in the middle of a round', () => {
+  it('leaves the rest of it to the other one, and every unit is backed up once', async () => {
+    const { app, database } = plant;
+    // This process sends jobs and takes none yet: the first one goes to the process that will be killed.
+    const queue = app.get(JobQueue);
+    await queue.onApplicationShutdown();
+    await queue.start(database.url);
+    const { child } = await startProcess();
+    const engineer = await plant.signIn('engineer');
+    await app.get(DataSource).query('update round set enabled = false');
+    const { body: made } = await engineer.post<RoundView>('rounds', {
+      ...{
+        name: 'Kiln round',
+        at: '03:00',
+        days: [0, 1, 2, 3, 4, 5, 6],
+        retries: 2,
+        quiet: null,
+        enabled: true,
+      },
+      scope: { areas: ['Drying'], models: [], criticalities: [] },
+    });
+    const tags = ['DR-CF-01', 'DR-CF-02', 'DR-CF-03', 'DR-CH-01'];
+    for (const tag of tags) plant.unit(tag).setMischief({ extraDelayMs: 150 });
+    const clock = app.get(RoundClock);
+    const due = lastDue({ at: '03:00', days: made.days }, new Date(Date.now() + 24 * 3_600_000));
+    if (!due) throw new Error('no due time');
+    await clock.look(due);
+    const run = async () =>
+      (await engineer.get<readonly RoundView[]>('rounds')).body.find(({ id }) => id === made.id)?.runs[0];
+    await until(async () => {
+      const { body } = await engineer.get<JobView>(`jobs/${(await run())?.jobId ?? ''}`);
+      return body.items?.some(({ outcome }) => outcome === 'kept') ? body : undefined;
+    });
+    await kill(child);
+
+    for (const tag of tags) plant.unit(tag).setMischief({ extraDelayMs: 0 });
+    await app.get(BackupRun).serve();
+    // Half an hour later by the plant's clock: the pause before another try is over.
+    const finished = await until(async () => {
+      await clock.look(new Date(due.getTime() + 30 * 60_000));
+      const now = await run();
+      return now?.state === 'done' ? now : undefined;
+    });
+    expect([finished.kept, finished.failed]).toEqual([tags.length, []]);
+    expect(finished.tries).toBeGreaterThan(1);
+    for (const tag of tags) {
+      const { backups } = (await engineer.get<HistoryView>(`positions/${tag}/history`)).body;
+      expect(backups.filter(({ takenBy }) => takenBy === 'Kiln round')).toHaveLength(1);
+    }
   }, 90_000);
 });

@@ -1,4 +1,4 @@
-import { useId, useState } from 'react';
+import { useEffect, useId, useState } from 'react';
 import { usePositionSearch } from '../api/queries.ts';
 
 /** A position by its tag or a word of its duty; the list offers what is like it. Empty means none. */
@@ -14,11 +14,15 @@ export function PositionField({
   const [text, setText] = useState(tag);
   const { data: found } = usePositionSearch(text);
   const id = useId();
-  const positions = found?.positions ?? [];
+  const typed = text.trim().toLowerCase();
+  const named = found?.positions.find((position) => position.tag.toLowerCase() === typed)?.tag;
+  // The list comes a moment after the last letter: what was typed to its end is chosen then.
+  useEffect(() => {
+    if (named !== undefined && named !== tag) choose(named);
+  }, [named, tag, choose]);
   const type = (next: string) => {
     setText(next);
-    const named = positions.find((position) => position.tag.toLowerCase() === next.trim().toLowerCase());
-    if (named || next.trim() === '') choose(named?.tag ?? '');
+    if (next.trim() === '') choose('');
   };
   return (
     <label className="flex items-center gap-2 text-sm">
@@ -32,7 +36,7 @@ export function PositionField({
         className="h-9 w-44 rounded border border-rule bg-sheet px-2 text-base max-lg:h-12"
       />
       <datalist id={id}>
-        {positions.map(({ tag: each, duty }) => (
+        {(found?.positions ?? []).map(({ tag: each, duty }) => (
           <option key={each} value={each}>
             {duty}
           </option>

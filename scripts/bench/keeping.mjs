@@ -1,0 +1,232 @@
+// Sets of five hundred parameters, forty peers of them, five thousand positions, and ten years of nightly backups beside
+// the same files in a git repository.
+
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import microdiff from 'microdiff';
+import { comparePeers, compareSets } from '@drive-keep/core/compare';
+import { defaultSet, hashOf } from '@drive-keep/core/sets';
+import { writeSetCsv } from '@drive-keep/core/formats';
+import { loadModels } from '@drive-keep/plant-sim';
+import pg from 'pg';
+import { modelsFolder } from '../setup/folders.mjs';
+import { largeDictionary, madeUpSet, rawAt } from './made-up.mjs';
+import { median, medianMs, showMs } from './timing.mjs';
+
+const PARAMETERS = 500;
+const PEERS = 40;
+const POSITIONS = 5000;
+
+export async function keepingBench({ withDatabase }) {
+  return [...coreRows(), ...(await withDatabase(databaseRows)), ...(await withDatabase(storageRows))];
+}
+
+function coreRows() {
+  const dictionary = largeDictionary(PARAMETERS);
+  const a = madeUpSet(dictionary);
+  const changed = (every, seed) => {
+    const readings = new Map(a.readings);
+    dictionary.parameters.forEach((parameter, at) => {
+      if (at % every === 0) readings.set(parameter.code, rawAt(parameter, at + 1 + seed));
+    });
+    return { ...a, readings };
+  };
+  const b = changed(11, 0);
+  const [plainA, plainB] = [a, b].map(({ readings }) => Object.fromEntries(readings));
+  const sets = Array.from({ length: PEERS }, (_, at) => (at % 8 === 0 ? changed(25, at) : a));
+  const plain = sets.map(({ readings }) => Object.fromEntries(readings));
+  return [
+    {
+      what: `Two sets of ${PARAMETERS} parameters, ${compareSets(dictionary, a, b).rows.length} differences`,
+      measured: showMs(medianMs(() => compareSets(dictionary, a, b))),
+      wanted: 'under 2 ms',
+    },
+    {
+      what: 'The same two as plain objects, microdiff',
+      measured: showMs(medianMs(() => microdiff(plainA, plainB))),
+      wanted: 'for comparison',
+    },
+    {
+      what: `${PEERS} peers of ${PARAMETERS} parameters, ${comparePeers(dictionary, sets).rows.length} rows`,
+      measured: showMs(medianMs(() => comparePeers(dictionary, sets), 60)),
+      wanted: 'under 50 ms',
+    },
+    {
+      what: `The first against each of the other ${PEERS - 1} as plain objects, microdiff`,
+      measured: showMs(medianMs(() => plain.slice(1).map((other) => microdiff(plain[0], other)), 60)),
+      wanted: 'for comparison',
+    },
+  ];
+}
+
+/** A plant of so many positions, each with two years of nights behind it: five backups stand for them. */
+async function databaseRows() {
+  const { RunningPlant } = await import('../../apps/server/dist/testing/running-plant.js');
+  const running = await RunningPlant.start();
+  try {
+    await withClient(running, fillRegister);
+    const viewer = await running.signIn('viewer');
+    const ask = async (query) => {
+      const began = performance.now();
+      const { body } = await viewer.get(`register?${query}`);
+      return { ms: performance.now() - began, body };
+    };
+    // Differences that nobody has counted yet are counted once, and then known.
+    const first = await ask('sort=state');
+    const times = [];
+    for (let run = 0; run < 9; run += 1) times.push((await ask('sort=state')).ms);
+    const filtered = [];
+    for (let run = 0; run < 9; run += 1) filtered.push((await ask('state=drift&find=made')).ms);
+    return [
+      {
+        what: `Drift summary of ${first.body.all} positions from the database, over HTTP`,
+        measured: `${median(times).toFixed(0)} ms (the first time ${first.ms.toFixed(0)} ms)`,
+        wanted: 'under 300 ms',
+      },
+      {
+        what: `The same, filtered (${(await ask('state=drift&find=made')).body.total} left)`,
+        measured: `${median(filtered).toFixed(0)} ms`,
+        wanted: 'for comparison',
+      },
+    ];
+  } finally {
+    await running.stop();
+  }
+}
+
+async function withClient(running, work) {
+  const client = new pg.Client({ connectionString: running.database.url });
+  await client.connect();
+  try {
+    return await work(client);
+  } finally {
+    await client.end();
+  }
+}
+
+async function fillRegister(client) {
+  await client.query('begin');
+  await client.query(`
+insert into area (name, place) select 'Made ' || n, 1000 + n from generate_series(1, 20) n;
+insert into machine (area_id, name, place)
+  select a.id, 'Machine ' || n, 1000 + n from area a, generate_series(1, 10) n where a.name like 'Made %';
+insert into position (machine_id, tag, duty, criticality, motor, place)
+  select (array(select m.id from machine m join area a on a.id = m.area_id where a.name like 'Made %' order by m.id))[1 + n % 200],
+         'MX-' || lpad(n::text, 5, '0'), 'Made-up duty ' || n, 'middle', '', 1000 + n
+    from generate_series(1, ${POSITIONS}) n;
+insert into unit (position_id, dictionary_id, rating, region, serial, firmware)
+  select id, 'halvern-hn64@1', 'HN64-15', '50-hz', 90000000 + place, '2.07' from position where tag like 'MX-%';
+insert into baseline (position_id, revision, content_hash, signed_at, signed_by, reason)
+  select p.id, 1, (select content_hash from baseline b join position k on k.id = b.position_id
+                    where k.tag = 'KL1-RD-01' order by revision desc limit 1), now() - interval '1 year', 'X', 'Made'
+    from position p where tag like 'MX-%';
+insert into backup (position_id, unit_id, content_hash, taken_at, taken_by, how, reason, serial, firmware, unreadable, aside)
+  select u.position_id, u.id,
+         (array(select content_hash from backup b join position k on k.id = b.position_id
+                 where k.tag like 'KL1-RD-%' group by content_hash order by content_hash))[1 + (p.place * 7 + n) % 12],
+         now() - n * interval '1 day' - interval '3 hours', 'X', 'read', 'Night', u.serial, u.firmware, 0, '{}'
+    from unit u join position p on p.id = u.position_id, generate_series(0, 4) n where p.tag like 'MX-%';
+`);
+  await client.query('commit');
+  await client.query('analyze');
+}
+
+const YEARS = 10;
+const UNITS = 40;
+/** Changes per unit and year, as in the demo plant: a handful in two years. */
+const CHANGES = 3;
+
+/** The same ten years twice: as rows of the database, and as one file for each unit, committed every night. */
+async function storageRows() {
+  const { RunningPlant } = await import('../../apps/server/dist/testing/running-plant.js');
+  const { ContentStore } = await import('../../apps/server/dist/sets/content-store.service.js');
+  const running = await RunningPlant.start();
+  const folder = mkdtempSync(join(tmpdir(), 'bench-git-'));
+  try {
+    const dictionary = loadModels(modelsFolder).get('halvern-hn64@1');
+    const ours = await withClient(running, async (client) => {
+      const { rows: units } = await client.query('select id, position_id from unit limit 40');
+      const before = await tableBytes(client);
+      await tenYears(dictionary, units, client, running.app.get(ContentStore), folder);
+      return (await tableBytes(client)) - before;
+    });
+    execFileSync('git', ['gc', '--aggressive', '--quiet', '--prune=now'], { cwd: folder });
+    const git = folderBytes(join(folder, '.git'));
+    return [
+      {
+        what: `Ten years of nightly backups of ${UNITS} drives, tables and indexes, against git packed`,
+        measured: `${megabytes(ours)} against ${megabytes(git)} (×${(ours / git).toFixed(2)})`,
+        wanted: 'at most ×1.5',
+      },
+    ];
+  } finally {
+    await running.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+async function tenYears(dictionary, units, client, store, folder) {
+  const git = (...args) => execFileSync('git', args, { cwd: folder, env: { ...process.env, ...WHO } });
+  git('init', '-q');
+  const outfit = { rating: 'HN64-15', region: '50-hz' };
+  const sets = units.map(() => defaultSet(dictionary, outfit));
+  const numbers = dictionary.parameters.filter((each) => sets[0].readings.has(each.code));
+  const nights = YEARS * 365;
+  let seed = 7;
+  const random = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
+  const hashes = [];
+  for (let night = 0; night < nights; night += 1) {
+    for (const [at, set] of sets.entries()) {
+      const due = night === 0 || random() < CHANGES / 365;
+      if (due && night > 0) {
+        const parameter = numbers[Math.floor(random() * numbers.length)];
+        const readings = new Map(set.readings).set(
+          parameter.code,
+          rawAt(parameter, Math.floor(random() * 900)),
+        );
+        sets[at] = { ...set, readings };
+      }
+      if (!due) continue;
+      hashes[at] = hashOf(sets[at]);
+      await store.keep(sets[at]);
+      writeFileSync(join(folder, `unit-${at}.csv`), writeSetCsv(dictionary, sets[at]));
+    }
+    await keepNight(client, units, hashes, night - nights);
+    git('add', '-A');
+    // A night without a change is a record, too: it says that nothing had changed.
+    git('commit', '-q', '--allow-empty', '-m', `Night ${night}`);
+  }
+}
+
+const WHO = {
+  GIT_AUTHOR_NAME: 'Round',
+  GIT_AUTHOR_EMAIL: 'round@localhost',
+  GIT_COMMITTER_NAME: 'Round',
+  GIT_COMMITTER_EMAIL: 'round@localhost',
+};
+
+async function keepNight(client, units, hashes, day) {
+  await client.query(
+    `insert into backup (position_id, unit_id, content_hash, taken_at, taken_by, how, reason, serial, firmware, unreadable, aside)
+     select p, u, h, now() + $4 * interval '1 day', 'Nightly round', 'read', 'Nightly round', 1, '2.07', 0, '{}'
+       from unnest($1::uuid[], $2::uuid[], $3::text[]) as night(p, u, h)`,
+    [units.map(({ position_id: id }) => id), units.map(({ id }) => id), hashes, day],
+  );
+}
+
+async function tableBytes(client) {
+  const { rows } = await client.query(
+    `select sum(pg_total_relation_size(c))::bigint as bytes from unnest(array['backup', 'set_content']::regclass[]) c`,
+  );
+  return Number(rows[0].bytes);
+}
+
+function folderBytes(folder) {
+  return readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile())
+    .reduce((sum, entry) => sum + statSync(join(entry.parentPath, entry.name)).size, 0);
+}
+
+const megabytes = (bytes) => `${(bytes / 1e6).toFixed(1)} MB`;
