@@ -128,6 +128,15 @@ insert into backup (position_id, unit_id, content_hash, taken_at, taken_by, how,
                  where k.tag like 'KL1-RD-%' group by content_hash order by content_hash))[1 + (p.place * 7 + n) % 12],
          now() - n * interval '1 day' - interval '3 hours', 'X', 'read', 'Night', u.serial, u.firmware, 0, '{}'
     from unit u join position p on p.id = u.position_id, generate_series(0, 4) n where p.tag like 'MX-%';
+with night as (
+  insert into job (kind, state, reason, requested_by, started_at, finished_at)
+    select 'backup', 'done', 'Night', 'Night', now() - n * interval '1 day', now() - n * interval '1 day'
+      from generate_series(0, 4) n
+  returning id, finished_at
+)
+insert into job_item (job_id, place, unit_id, state, outcome, ended_at)
+  select night.id, p.place, u.id, 'ended', 'kept', night.finished_at
+    from night, unit u join position p on p.id = u.position_id where p.tag like 'MX-%';
 `);
   await client.query('commit');
   await client.query('analyze');
@@ -152,7 +161,10 @@ async function storageRows() {
       await tenYears(dictionary, units, client, running.app.get(ContentStore), folder);
       return (await tableBytes(client)) - before;
     });
-    execFileSync('git', ['gc', '--aggressive', '--quiet', '--prune=now'], { cwd: folder });
+    execFileSync('git', ['gc', '--aggressive', '--quiet', '--prune=now'], {
+      cwd: folder,
+      env: { ...process.env, ...PLAIN_GIT },
+    });
     const git = folderBytes(join(folder, '.git'));
     return [
       {
@@ -168,7 +180,7 @@ async function storageRows() {
 }
 
 async function tenYears(dictionary, units, client, store, folder) {
-  const git = (...args) => execFileSync('git', args, { cwd: folder, env: { ...process.env, ...WHO } });
+  const git = (...args) => execFileSync('git', args, { cwd: folder, env: { ...process.env, ...PLAIN_GIT } });
   git('init', '-q');
   const outfit = { rating: 'HN64-15', region: '50-hz' };
   const sets = units.map(() => defaultSet(dictionary, outfit));
@@ -178,6 +190,7 @@ async function tenYears(dictionary, units, client, store, folder) {
   const random = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
   const hashes = [];
   for (let night = 0; night < nights; night += 1) {
+    const changed = [];
     for (const [at, set] of sets.entries()) {
       const due = night === 0 || random() < CHANGES / 365;
       if (due && night > 0) {
@@ -189,18 +202,22 @@ async function tenYears(dictionary, units, client, store, folder) {
         sets[at] = { ...set, readings };
       }
       if (!due) continue;
+      changed.push(`unit-${at}.csv`);
       hashes[at] = hashOf(sets[at]);
       await store.keep(sets[at]);
       writeFileSync(join(folder, `unit-${at}.csv`), writeSetCsv(dictionary, sets[at]));
     }
     await keepNight(client, units, hashes, night - nights);
-    git('add', '-A');
+    if (changed.length > 0) git('add', ...changed);
     // A night without a change is a record, too: it says that nothing had changed.
     git('commit', '-q', '--allow-empty', '-m', `Night ${night}`);
   }
 }
 
-const WHO = {
+/** Nobody's own settings of git count: it is the plain one that is measured. */
+const PLAIN_GIT = {
+  GIT_CONFIG_GLOBAL: '/dev/null',
+  GIT_CONFIG_SYSTEM: '/dev/null',
   GIT_AUTHOR_NAME: 'Round',
   GIT_AUTHOR_EMAIL: 'round@localhost',
   GIT_COMMITTER_NAME: 'Round',

@@ -13,9 +13,10 @@ from position p
 join machine m on m.id = p.machine_id
 join area a on a.id = m.area_id
 left join motor mo on mo.id = p.motor_id
-join lateral (
-  select * from unit where position_id = p.id order by removed_at desc nulls first limit 1
-) u on true
+left join unit here on here.position_id = p.id and here.removed_at is null
+join unit u on u.id = coalesce(
+  here.id, (select id from unit gone where gone.position_id = p.id order by removed_at desc limit 1)
+)
 left join line l on l.id = u.line_id
 left join lateral (
   select taken_at, content_hash, unit_id from backup

@@ -2,6 +2,7 @@
 
 import { Injectable } from '@nestjs/common';
 import type { FormerUnitView, PositionDetailView, PositionView, RegisterOutline } from '@drive-keep/api';
+import type { Dictionary } from '@drive-keep/core/dictionary';
 import { DataSource, IsNull, Not } from 'typeorm';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { dayOf, Tolerations } from '../decisions/tolerations.service.ts';
@@ -29,14 +30,16 @@ export class Register {
   async positions(): Promise<readonly PositionView[]> {
     const rows: Row[] = await this.dataSource.query(`${ROWS} ${PLANT_ORDER}`);
     const looked = await this.tolerations.among();
-    return Promise.all(rows.map((row) => this.position(row, looked.has(row.id))));
+    return this.views(rows, (row) => looked.has(row.id));
   }
 
   async detail(tag: string): Promise<PositionDetailView> {
     const [row]: Row[] = await this.dataSource.query(`${ROWS} where p.tag = $1`, [tag]);
     if (!row) throw notFound(`The position ${tag}`);
     const formerUnits = await this.formerUnits(row);
-    return { ...(await this.position(row, true)), retiredWhy: row.retired_why, formerUnits };
+    const [position] = await this.views([row], () => true);
+    if (!position) throw notFound(`The position ${tag}`);
+    return { ...position, retiredWhy: row.retired_why, formerUnits };
   }
 
   /** What there is to choose from. */
@@ -121,47 +124,73 @@ export class Register {
     return decisions.filter(({ kind }) => kind === 'tolerate').length;
   }
 
-  private async differences({ base_hash, newest_hash, differences }: Row): Promise<number | null> {
-    if (base_hash === null || newest_hash === null) return null;
-    return differences ?? this.drift.count(base_hash, newest_hash);
+  /** What has to be waited for is asked for the few that need it; the thousands of others are only put into words. */
+  private async views(
+    rows: readonly Row[],
+    mayTolerate: (row: Row) => boolean,
+  ): Promise<readonly PositionView[]> {
+    const ids = [...new Set(rows.map((row) => row.dictionary_id))];
+    const dictionaries = new Map(
+      await Promise.all(ids.map(async (id) => [id, await this.dictionaries.get(id)] as const)),
+    );
+    const counted = new Map<Row, number | null>();
+    const tolerated = new Map<Row, number>();
+    for (const row of rows) {
+      const { base_hash: base, newest_hash: newest } = row;
+      if (base === null || newest === null || row.differences !== null) continue;
+      counted.set(row, base === newest ? 0 : await this.drift.count(base, newest));
+    }
+    for (const row of rows) {
+      const drift = counted.get(row) ?? row.differences;
+      if (drift && mayTolerate(row)) tolerated.set(row, await this.tolerated(row));
+    }
+    return rows.map((row) => {
+      const dictionary = dictionaries.get(row.dictionary_id);
+      if (!dictionary) throw new Error(`${row.tag} has no dictionary`);
+      const drift = counted.get(row) ?? row.differences;
+      return positionView(row, dictionary, drift, tolerated.get(row) ?? 0);
+    });
   }
+}
 
-  private async position(row: Row, mayTolerate: boolean): Promise<PositionView> {
-    const drift = await this.differences(row);
-    const { outcome, ended_at: endedAt, try_text: text } = row;
-    return {
-      tag: row.tag,
-      area: row.area,
-      machine: row.machine,
-      retiredAt: row.retired_at?.toISOString() ?? null,
-      duty: row.duty,
-      criticality: row.criticality,
-      motor: row.motor,
-      motorId: row.motor_id,
-      unit: await this.unit(row),
-      drift,
-      tolerated: drift && mayTolerate ? await this.tolerated(row) : 0,
-      newestBackup: row.newest_at?.toISOString() ?? null,
-      newestIsOfUnit: row.newest_unit_id === row.unit_id,
-      baselineRevision: row.revision,
-      lastTry: outcome && endedAt ? { outcome, at: endedAt.toISOString(), text: text ?? '' } : null,
-    };
-  }
+function positionView(
+  row: Row,
+  dictionary: Dictionary,
+  drift: number | null,
+  tolerated: number,
+): PositionView {
+  const { outcome, ended_at: endedAt, try_text: text } = row;
+  return {
+    tag: row.tag,
+    area: row.area,
+    machine: row.machine,
+    retiredAt: row.retired_at?.toISOString() ?? null,
+    duty: row.duty,
+    criticality: row.criticality,
+    motor: row.motor,
+    motorId: row.motor_id,
+    unit: unitView(row, dictionary),
+    drift,
+    tolerated,
+    newestBackup: row.newest_at?.toISOString() ?? null,
+    newestIsOfUnit: row.newest_unit_id === row.unit_id,
+    baselineRevision: row.revision,
+    lastTry: outcome && endedAt ? { outcome, at: endedAt.toISOString(), text: text ?? '' } : null,
+  };
+}
 
-  private async unit(row: Row): Promise<PositionView['unit']> {
-    const dictionary = await this.dictionaries.get(row.dictionary_id);
-    const { line, line_address: address } = row;
-    return {
-      maker: dictionary.maker,
-      model: dictionary.name,
-      dictionary: dictionary.id,
-      rating: row.rating,
-      ratingName: dictionary.ratings.find((rating) => rating.id === row.rating)?.name ?? row.rating,
-      region: row.region,
-      regionName: dictionary.regions.find((region) => region.id === row.region)?.name ?? row.region,
-      serial: Number(row.serial),
-      firmware: row.firmware,
-      line: line === null || address === null ? null : { name: line, address },
-    };
-  }
+function unitView(row: Row, dictionary: Dictionary): PositionView['unit'] {
+  const { line, line_address: address } = row;
+  return {
+    maker: dictionary.maker,
+    model: dictionary.name,
+    dictionary: dictionary.id,
+    rating: row.rating,
+    ratingName: dictionary.ratings.find((rating) => rating.id === row.rating)?.name ?? row.rating,
+    region: row.region,
+    regionName: dictionary.regions.find((region) => region.id === row.region)?.name ?? row.region,
+    serial: Number(row.serial),
+    firmware: row.firmware,
+    line: line === null || address === null ? null : { name: line, address },
+  };
 }

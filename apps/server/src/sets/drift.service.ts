@@ -9,7 +9,8 @@ import { ContentStore } from './content-store.service.ts';
 
 @Injectable()
 export class Drift {
-  private readonly counted = new Map<string, number>();
+  /** Asked for at the same time by many positions, counted once. */
+  private readonly counted = new Map<string, Promise<number | null>>();
 
   constructor(
     private readonly dataSource: DataSource,
@@ -18,18 +19,24 @@ export class Drift {
   ) {}
 
   /** Differences that somebody has to look at; nothing where the contents are of different models. */
-  async count(hashA: string, hashB: string): Promise<number | null> {
-    if (hashA === hashB) return 0;
+  count(hashA: string, hashB: string): Promise<number | null> {
+    if (hashA === hashB) return Promise.resolve(0);
     const key = `${hashA}|${hashB}`;
-    const known = this.counted.get(key) ?? (await this.remembered(hashA, hashB));
-    if (known !== undefined) {
-      this.counted.set(key, known);
-      return known;
-    }
+    const known = this.counted.get(key);
+    if (known) return known;
+    const counting = this.countOnce(hashA, hashB);
+    this.counted.set(key, counting);
+    // A damaged content may be restored: what failed is asked for again.
+    counting.catch(() => this.counted.delete(key));
+    return counting;
+  }
+
+  private async countOnce(hashA: string, hashB: string): Promise<number | null> {
+    const known = await this.remembered(hashA, hashB);
+    if (known !== undefined) return known;
     const [a, b] = await Promise.all([this.contents.get(hashA), this.contents.get(hashB)]);
     if (a.dictionary !== b.dictionary) return null;
     const { rows } = compareSets(await this.dictionaries.get(a.dictionary), a, b);
-    this.counted.set(key, rows.length);
     await this.remember(hashA, hashB, rows.length);
     return rows.length;
   }
