@@ -9,6 +9,7 @@ import { join } from 'node:path';
 import { compareBench } from './bench/compare.mjs';
 import { firstLoadBench } from './bench/first-load.mjs';
 import { keepingBench } from './bench/keeping.mjs';
+import { largePlantBench } from './bench/large-plant.mjs';
 import { lineBench } from './bench/line.mjs';
 import { lookUpBench } from './bench/look-up.mjs';
 import { ensureBuilt } from './setup/build.mjs';
@@ -21,6 +22,7 @@ const BENCHES = {
   compare: compareBench,
   'look-up': lookUpBench,
   line: lineBench,
+  'large-plant': largePlantBench,
   keeping: keepingBench,
   'first-load': firstLoadBench,
 };

@@ -148,7 +148,7 @@ async function fasterRow(running, engineer, names) {
  * From the first request to the end of the job, by the database's own clock. It is waited for with a light question:
  * the job's whole view, asked for again and again, would compete with the work that is measured.
  */
-async function jobMs(running, engineer, tags) {
+export async function jobMs(running, engineer, tags) {
   const { body } = await engineer.post('backups', { positions: tags, reason: 'Bench' });
   const database = running.app.get(DataSource);
   const ask = () =>
