@@ -14,3 +14,4 @@ export * from './read-off.ts';
 export * from './register.ts';
 export * from './rounds.ts';
 export * from './writing.ts';
+export * from './purposes.ts';

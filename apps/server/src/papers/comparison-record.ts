@@ -1,10 +1,10 @@
 // The record of a comparison: what was found, since when, and what was decided about it.
 
-import type { DecisionView, DifferenceOrigin } from '@drive-keep/api';
+import { PURPOSE_NAMES, type DecisionView, type DifferenceOrigin } from '@drive-keep/api';
 import { describeChange, type ComparisonRow } from '@drive-keep/core/compare';
 import { findParameter, PURPOSES, type Dictionary } from '@drive-keep/core/dictionary';
 import type { Paper, PaperRow } from './paper.ts';
-import { PURPOSE_NAMES, paperTime } from './paper-words.ts';
+import { paperTime } from './paper-time.ts';
 import { readingText } from './settings-record.ts';
 
 export const COMPARISON_COLUMNS = [

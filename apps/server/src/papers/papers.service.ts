@@ -16,7 +16,7 @@ import { History } from '../sets/history.service.ts';
 import { COMPARISON_COLUMNS, comparisonParts } from './comparison-record.ts';
 import { writePaper, type PaperFormat } from './paper-file.ts';
 import type { Paper, PaperSignature } from './paper.ts';
-import { paperTime } from './paper-words.ts';
+import { paperTime } from './paper-time.ts';
 import { SETTINGS_COLUMNS, settingsParts } from './settings-record.ts';
 
 export interface WrittenPaper {

@@ -7,7 +7,7 @@ import { loadModels } from '@drive-keep/plant-sim';
 import { MODELS_FOLDER } from '../testing/running-plant.ts';
 import { comparisonParts } from './comparison-record.ts';
 import { writePaper } from './paper-file.ts';
-import { paperTime } from './paper-words.ts';
+import { paperTime } from './paper-time.ts';
 import type { Paper } from './paper.ts';
 import { SETTINGS_COLUMNS, settingsParts } from './settings-record.ts';
 

@@ -1,5 +1,6 @@
 // The settings record of a position: every setting of one kept set, with its default and a mark where it differs.
 
+import { PURPOSE_NAMES } from '@drive-keep/api';
 import {
   defaultOf,
   isNoise,
@@ -11,7 +12,6 @@ import {
 import type { ParameterSet } from '@drive-keep/core/sets';
 import { showRaw, type Reading } from '@drive-keep/core/values';
 import type { Paper, PaperRow } from './paper.ts';
-import { PURPOSE_NAMES } from './paper-words.ts';
 
 export const SETTINGS_COLUMNS = [
   { heading: 'Code', share: 0.1, look: 'code' },

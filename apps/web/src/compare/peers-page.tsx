@@ -17,7 +17,7 @@ import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { CompareHead } from './compare-head.tsx';
 import { showReading } from '../words/readings.ts';
-import { PURPOSE_NAMES } from '../words/purposes.ts';
+import { PURPOSE_NAMES } from '@drive-keep/api';
 
 export function PeersPage() {
   const [params, setParams] = useSearchParams();

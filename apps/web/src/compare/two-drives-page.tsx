@@ -10,7 +10,7 @@ import { AddressField, AddressSwitch } from '../ui/address-inputs.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { showAge } from '../words/dates.ts';
-import { PURPOSE_NAMES } from '../words/purposes.ts';
+import { PURPOSE_NAMES } from '@drive-keep/api';
 import { showReading } from '../words/readings.ts';
 import { CompareHead } from './compare-head.tsx';
 import { PositionField } from '../ui/position-field.tsx';

@@ -12,7 +12,7 @@ import {
 } from '@drive-keep/core/dictionary';
 import { showRaw } from '@drive-keep/core/values';
 import { Link } from 'react-router';
-import { PURPOSE_NAMES } from '../words/purposes.ts';
+import { PURPOSE_NAMES } from '@drive-keep/api';
 
 export type Sorting = 'menu' | 'purpose';
 

@@ -10,7 +10,7 @@ import {
   type Purpose,
 } from '@drive-keep/core/dictionary';
 import { useRef, useState } from 'react';
-import { PURPOSE_NAMES } from '../words/purposes.ts';
+import { PURPOSE_NAMES } from '@drive-keep/api';
 import { NONE_CHOSEN, useChosenRows } from './chosen-rows.ts';
 import { ComparisonRow } from './comparison-row.tsx';
 import { kindOfKey, wantsReason } from './decision-words.ts';

@@ -7,7 +7,7 @@ import { findParameter, PURPOSES, type Dictionary } from '@drive-keep/core/dicti
 import { useDictionary, useThreeWays } from '../api/queries.ts';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { showDate, showTime } from '../words/dates.ts';
-import { PURPOSE_NAMES } from '../words/purposes.ts';
+import { PURPOSE_NAMES } from '@drive-keep/api';
 import { showReading } from '../words/readings.ts';
 
 const WAYS: Readonly<

@@ -15,7 +15,8 @@ const matchMedia = (media: string) => ({
   addEventListener: () => undefined,
   removeEventListener: () => undefined,
 });
-Object.assign(window, { matchMedia });
+HTMLElement.prototype.scrollIntoView = () => undefined;
+Object.assign(window, { matchMedia, scrollTo: () => undefined });
 
 // Nothing has a size in jsdom, and lists that draw only what is in sight would draw nothing.
 for (const [name, size] of [
