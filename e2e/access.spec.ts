@@ -34,6 +34,8 @@ const SCREENS = [
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`no screen breaks a rule of accessibility (${colorScheme})`, async ({ browser }) => {
+    // Some seconds for each screen.
+    test.setTimeout(SCREENS.length * 12_000);
     const context = await browser.newContext({ colorScheme });
     const page = await context.newPage();
     await signIn(page, 'technician');

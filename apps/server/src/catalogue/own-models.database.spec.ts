@@ -177,9 +177,9 @@ describe('a model of the plant’s own', () => {
     const refused = async (change: object) =>
       (await engineer.post<Problem>('positions', { ...position, ...change })).body.detail;
     expect(await refused({ tag: 'KL1-RD-07' })).toBe(
-      'The tag KL1-RD-07 is taken. Choose another one. Nothing was added.',
+      'The tag KL1-RD-07 is taken. Choose another one. Nothing was changed.',
     );
-    expect(await refused({ serial: 6_401_359 })).toContain('is at KL1-RD-07 already');
+    expect(await refused({ serial: 6_401_359 })).toContain('is at KL1-RD-07. Swap or retire it there first.');
     expect(await refused({ rating: 'HN64-99' })).toContain('no rating HN64-99');
     expect(await refused({ line: 'gateway-1', lineAddress: 1 })).toContain('belongs to KL1-RD-01');
     expect(await refused({ line: 'gateway-9', lineAddress: 1 })).toContain('There is no line gateway-9');

@@ -70,7 +70,13 @@ describe('reading a whole unit', () => {
     expect(set.readings.size + aside.size).toBe(dictionary.parameters.length);
     expect([...set.readings.values()].every((reading) => typeof reading === 'number')).toBe(true);
     expect(aside.get(findMeaning(dictionary, 'unit.serial')?.code as never)).toBe(SERIAL);
-    expect(identity).toEqual({ model: 640, rating: 'HN64-15', firmware: '2.07', serial: SERIAL });
+    expect(identity).toEqual({
+      model: 640,
+      rating: 'HN64-15',
+      ratingNumber: 15,
+      firmware: '2.07',
+      serial: SERIAL,
+    });
   });
 
   it('tells its progress request by request', async () => {

@@ -27,7 +27,7 @@ const SAME: readonly SameMeaningView[] = [
   { countsOtherwise: false, hit: hit('02R', { model: 'Toreka C7' }) },
   { countsOtherwise: true, hit: hit('03R', { model: 'Toreka F3' }) },
 ];
-const REGISTER = { plant: 'P', areas: [] };
+const REGISTER = { plant: 'P', all: 0, total: 0, onLine: 0, from: 0, counts: {}, positions: [] };
 
 const show = (address: string, hits: readonly LookUpView[]) =>
   showScreen(address, '/look-up', <LookUpPage />, {
