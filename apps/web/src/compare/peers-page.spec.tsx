@@ -48,13 +48,13 @@ const show = (address = '/compare') =>
   });
 
 describe('peers side by side', () => {
-  it('fold agreement away and mark the odd one out with its shape', async () => {
+  it('fold agreement away, mark the odd one out with its shape and put it first', async () => {
     show();
     const ramp = (await screen.findByText('Ramp up')).closest('[role=row]');
     const cells = within(ramp as HTMLElement)
       .getAllByRole('cell')
       .map((cell) => cell.textContent);
-    expect(cells).toEqual(['10.00 s', '10.00 s', '10.00 s', '◆ 20.00 s']);
+    expect(cells).toEqual(['10.00 s', '◆ 20.00 s', '10.00 s', '10.00 s']);
     expect(screen.getAllByRole('row').filter((row) => /^\d\d[A-Z]/.test(row.textContent ?? ''))).toHaveLength(
       2,
     );

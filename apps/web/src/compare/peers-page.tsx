@@ -9,7 +9,7 @@ import {
   type Purpose,
 } from '@drive-keep/core/dictionary';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useMemo, useRef } from 'react';
+import { memo, useMemo, useRef, type RefObject } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useDictionary, usePeerGroups, usePeers } from '../api/queries.ts';
 import { Choice } from '../ui/choice.tsx';
@@ -66,9 +66,17 @@ type Item =
   | { readonly kind: 'row'; readonly row: PeerRowView; readonly parameter: Parameter };
 
 const ROW_HEIGHT = 30;
-const NAME_WIDTH = 300;
-const USUAL_WIDTH = 150;
-const COLUMN_WIDTH = 118;
+const NAME_WIDTH = 260;
+const USUAL_WIDTH = 130;
+const COLUMN_WIDTH = 104;
+/** The names stay in sight while the columns move. */
+const NAME = 'sticky left-0 z-10 block bg-ground';
+
+interface Column {
+  /** Place in the list of peers. */
+  readonly at: number;
+  readonly left: number;
+}
 
 /** Only the rows in sight are drawn: forty drives of five hundred parameters scroll without a stop. */
 function PeerTable({ peers, dictionary }: { peers: PeersView; dictionary: Dictionary }) {
@@ -78,16 +86,19 @@ function PeerTable({ peers, dictionary }: { peers: PeersView; dictionary: Dictio
     () => peers.columns.map((_, at) => peers.rows.filter(({ odd }) => odd.includes(at)).length),
     [peers],
   );
+  // Who stands out comes first: with forty columns nobody would find it at the right end.
+  const order = useMemo(
+    () => peers.columns.map((_, at) => at).sort((a, b) => (counts[b] ?? 0) - (counts[a] ?? 0)),
+    [peers, counts],
+  );
   const virtual = useVirtualizer({
     count: items.length,
     getScrollElement: () => frame.current,
     estimateSize: () => ROW_HEIGHT,
-    overscan: 8,
+    overscan: 6,
   });
+  const shown = useColumnsInSight(frame, order);
   if (items.length === 0) return <p className="mt-6 text-soft">They agree on everything.</p>;
-  const grid = {
-    gridTemplateColumns: `${NAME_WIDTH}px ${USUAL_WIDTH}px repeat(${peers.columns.length}, ${COLUMN_WIDTH}px)`,
-  };
   const width = NAME_WIDTH + USUAL_WIDTH + COLUMN_WIDTH * peers.columns.length;
   return (
     <div
@@ -98,24 +109,7 @@ function PeerTable({ peers, dictionary }: { peers: PeersView; dictionary: Dictio
       tabIndex={0}
       className="mt-4 h-[calc(100vh-10.5rem)] min-h-80 overflow-auto text-sm"
     >
-      <div role="row" className="sticky top-0 z-20 grid bg-ground" style={{ ...grid, width }}>
-        <span role="columnheader" className="sticky left-0 z-10 bg-ground self-end pb-1 text-soft">
-          Parameter
-        </span>
-        <span role="columnheader" className="self-end px-3 pb-1 text-soft">
-          Most hold
-        </span>
-        {peers.columns.map(({ tag, duty }, at) => (
-          <span role="columnheader" key={tag} className="px-2 pb-1" title={duty}>
-            <Link to={`/positions/${tag}`} className="font-mono whitespace-nowrap hover:underline">
-              {tag}
-            </Link>
-            <span className={`block text-xs ${counts[at] ? 'font-semibold' : 'text-soft'}`}>
-              {counts[at] ? `◆ ${counts[at]} odd` : '✓'}
-            </span>
-          </span>
-        ))}
-      </div>
+      <PeerHead peers={peers} shown={shown} counts={counts} width={width} />
       <div className="relative" style={{ height: virtual.getTotalSize(), width }}>
         {virtual.getVirtualItems().map(({ index, start }) => {
           const item = items[index];
@@ -132,14 +126,81 @@ function PeerTable({ peers, dictionary }: { peers: PeersView; dictionary: Dictio
               key={item.row.code}
               role="row"
               data-code={item.row.code}
-              className="absolute grid items-stretch border-t border-rule"
-              style={{ ...grid, ...place }}
+              className="absolute border-t border-rule"
+              style={place}
             >
-              <PeerLine row={item.row} parameter={item.parameter} peers={peers} />
+              <PeerLine row={item.row} parameter={item.parameter} peers={peers} shown={shown} />
             </div>
           );
         })}
       </div>
+    </div>
+  );
+}
+
+/** Columns in sight, as places in the list of peers. The array changes only when other columns come into sight. */
+function useColumnsInSight(
+  frame: RefObject<HTMLDivElement | null>,
+  order: readonly number[],
+): readonly Column[] {
+  const across = useVirtualizer({
+    horizontal: true,
+    count: order.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => COLUMN_WIDTH,
+    paddingStart: NAME_WIDTH + USUAL_WIDTH,
+    overscan: 3,
+  });
+  const items = across.getVirtualItems();
+  const [first, last] = [items[0]?.index ?? 0, items.at(-1)?.index ?? -1];
+  return useMemo(
+    () =>
+      order
+        .slice(first, last + 1)
+        .map((at, index) => ({ at, left: NAME_WIDTH + USUAL_WIDTH + (first + index) * COLUMN_WIDTH })),
+    [order, first, last],
+  );
+}
+
+function PeerHead({
+  peers,
+  shown,
+  counts,
+  width,
+}: {
+  peers: PeersView;
+  shown: readonly Column[];
+  counts: readonly number[];
+  width: number;
+}) {
+  return (
+    <div role="row" className="sticky top-0 z-20 h-11 bg-ground" style={{ width }}>
+      <span role="columnheader" className={`${NAME} bottom-0 pt-5 text-soft`} style={{ width: NAME_WIDTH }}>
+        Parameter
+      </span>
+      <span role="columnheader" className="absolute top-5 px-3 text-soft" style={{ left: NAME_WIDTH }}>
+        Most hold
+      </span>
+      {shown.map(({ at, left }) => {
+        const column = peers.columns[at];
+        if (!column) return null;
+        return (
+          <span
+            role="columnheader"
+            key={column.tag}
+            className="absolute top-0 px-2"
+            style={{ left, width: COLUMN_WIDTH }}
+            title={column.duty}
+          >
+            <Link to={`/positions/${column.tag}`} className="font-mono whitespace-nowrap hover:underline">
+              {column.tag}
+            </Link>
+            <span className={`block text-xs ${counts[at] ? 'font-semibold' : 'text-soft'}`}>
+              {counts[at] ? `◆ ${counts[at]} odd` : '✓'}
+            </span>
+          </span>
+        );
+      })}
     </div>
   );
 }
@@ -159,42 +220,51 @@ const PeerLine = memo(function PeerLine({
   row,
   parameter,
   peers,
+  shown,
 }: {
   row: PeerRowView;
   parameter: Parameter;
   peers: PeersView;
+  shown: readonly Column[];
 }) {
   const odd = new Set(row.odd);
+  const tag = peers.columns[row.odd[0] ?? 0]?.tag ?? '';
   return (
     <>
       <span
         role="rowheader"
-        className="sticky left-0 z-10 truncate bg-ground py-1 pr-3"
+        className={`${NAME} h-full truncate py-1 pr-3`}
+        style={{ width: NAME_WIDTH }}
         title={parameter.name}
       >
         <span className="font-mono">{row.code}</span>{' '}
         <Link
-          to={`/positions/${peers.columns[row.odd[0] ?? 0]?.tag ?? ''}/parameters/${encodeURIComponent(row.code)}?peers=yes`}
+          to={`/positions/${tag}/parameters/${encodeURIComponent(row.code)}?peers=yes`}
           className="hover:underline"
         >
           {parameter.name}
         </Link>
       </span>
-      <span role="cell" className="truncate px-3 py-1 font-mono">
+      <span
+        role="cell"
+        className="absolute top-0 truncate px-3 py-1 font-mono"
+        style={{ left: NAME_WIDTH, width: USUAL_WIDTH }}
+      >
         {row.usual === null ? (
           <span className="font-sans text-soft">{row.odd.length === 0 ? 'each its own' : 'no majority'}</span>
         ) : (
           showReading(parameter, row.usual)
         )}
       </span>
-      {row.readings.map((reading, at) => {
-        const text = showReading(parameter, reading);
+      {shown.map(({ at, left }) => {
+        const text = showReading(parameter, row.readings[at] ?? null);
         const count = Math.round((row.shares[at] ?? 1) * row.readings.length);
         return (
           <span
             role="cell"
-            key={peers.columns[at]?.tag}
-            className={`truncate px-2 py-1 font-mono ${odd.has(at) ? 'bg-look-wash font-semibold' : 'text-soft'}`}
+            key={at}
+            className={`absolute inset-y-0 truncate px-2 py-1 font-mono ${odd.has(at) ? 'bg-look-wash font-semibold' : 'text-soft'}`}
+            style={{ left, width: COLUMN_WIDTH }}
             title={`${text}: ${count} of ${row.readings.length} hold this`}
           >
             {odd.has(at) && <span aria-label="odd one out">◆ </span>}
