@@ -12,6 +12,8 @@ export type Worker = (jobId: string, stopped: () => boolean) => Promise<void>;
 /** Jobs of one kind at work in one process: lines do the rest of the ordering. */
 const AT_ONCE = 3;
 const SWEEP_MS = 2000;
+/** A worker that is asking the database for work on a busy machine ends before the process does. */
+const SHUTDOWN_MS = 10_000;
 /** How soon a wish to stop is seen. */
 const STOP_POLL_MS = 500;
 
@@ -59,7 +61,7 @@ export class JobQueue implements OnApplicationShutdown {
     clearInterval(this.sweeper);
     const { boss } = this;
     this.boss = undefined;
-    await boss?.stop({ graceful: true, timeout: 2000 });
+    await boss?.stop({ graceful: true, timeout: SHUTDOWN_MS });
   }
 
   /** The lock is taken before the job is marked as running: whoever sees it running and finds it free is right. */
