@@ -53,5 +53,7 @@ export default {
       : process.env.JEST_PART === 'database'
         ? database
         : [...unit, ...database],
-  testTimeout: 30_000,
+  // Making a whole plant with two years of history takes half a minute on a busy machine; a server that was given up in
+  // the middle of it would go on into the suites after it.
+  testTimeout: 120_000,
 };

@@ -50,6 +50,12 @@ test('an engineer takes in a plant list that was looked at first, and what is wr
   await page.getByRole('link', { name: 'Register' }).click();
   await expect(tile(page, 'KL1-RD-01')).toBeVisible();
   await expect(tile(page, 'KL2-RD-01')).toHaveCount(0);
+  // What is retired is still found, and its record is where it can be brought back.
+  await page.goto('/?state=retired');
+  await tile(page, 'KL2-RD-01').getByRole('link').click();
+  await expect(page.getByRole('link', { name: 'Import a file' })).toHaveCount(0);
+  await page.getByRole('link', { name: 'Record' }).click();
+  await expect(page.getByRole('button', { name: 'Bring KL2-RD-01 back' })).toBeVisible();
 });
 
 test('units are found on a line, and a swap without a record is put on record', async ({ page }) => {

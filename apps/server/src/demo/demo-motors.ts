@@ -1,6 +1,6 @@
 // The motor library of the demo plant: each motor once, with the numbers of the position that had it first.
 
-import { CONNECTIONS, plateFromSet, plateLine, plateOf, type MotorPlate } from '@drive-keep/core/motor';
+import { CONNECTIONS, plateFromSet, plateLineBeside, plateOf, type MotorPlate } from '@drive-keep/core/motor';
 import type { EntityManager } from 'typeorm';
 import { Motor } from '../motors/motor.entity.ts';
 import { Position } from '../register/position.entity.ts';
@@ -19,14 +19,10 @@ export async function makeMotors(manager: EntityManager, placed: readonly Placed
 }
 
 async function makeMotor(manager: EntityManager, name: string, plate: MotorPlate, at: Date): Promise<string> {
-  const line = plateLine(plate)
-    .split(', ')
-    .filter((part) => !name.includes(part))
-    .join(', ');
   const { id } = await manager.save(Motor, {
     name,
     plate,
-    line,
+    line: plateLineBeside(name, plate),
     startedFrom: '',
     changedBy: ENGINEER,
     changedAt: at,

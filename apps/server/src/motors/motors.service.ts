@@ -4,6 +4,7 @@ import { Injectable } from '@nestjs/common';
 import type { MotorView } from '@drive-keep/api';
 import {
   plateLine,
+  plateLineBeside,
   readPlate,
   sameNumbers,
   writePlate,
@@ -79,7 +80,7 @@ export class MotorLibrary {
     { person }: Pick<Account, 'person'>,
   ): Promise<string> {
     await this.requireFree(manager, name);
-    const line = lineBeside(name, plate);
+    const line = plateLineBeside(name, plate);
     const motor = { name: name.trim(), plate, line, startedFrom, changedBy: person, changedAt: new Date() };
     const { id } = await manager.save(Motor, motor);
     const text = `Added the motor ${motor.name}: ${plateLine(plate)}.`;
@@ -92,7 +93,7 @@ export class MotorLibrary {
     await this.dataSource.transaction(async (manager) => {
       const before = await this.get(id, manager);
       if (before.name.toLowerCase() !== name.trim().toLowerCase()) await this.requireFree(manager, name);
-      const line = lineBeside(name, read);
+      const line = plateLineBeside(name, read);
       await manager.update(
         Motor,
         { id },
@@ -149,10 +150,3 @@ function plateFrom(text: PlateText): MotorPlate {
   const detail = `The plate cannot be kept. ${findings[0] ?? ''} Nothing was changed.`;
   throw new ProblemException(422, 'plate', detail, findings);
 }
-
-/** Without what the name says already: "Roller gear motor 1.5 kW" is not told twice of how much. */
-const lineBeside = (name: string, plate: MotorPlate): string =>
-  plateLine(plate)
-    .split(', ')
-    .filter((part) => !name.includes(part))
-    .join(', ');

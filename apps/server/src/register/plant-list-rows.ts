@@ -4,6 +4,7 @@
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import type { Table, TableRow } from '@drive-keep/core/values';
 import type { NewPosition } from './register-changes.service.ts';
+import { CRITICALITIES, MOST_SERIAL, TAG } from './register-limits.ts';
 
 export const PLANT_LIST_COLUMNS = [
   'tag',
@@ -42,9 +43,6 @@ const OTHER_HEADINGS: Readonly<Record<string, Column>> = {
 };
 
 const NEEDED: readonly Column[] = ['tag', 'duty', 'area', 'machine', 'model', 'rating', 'serial', 'firmware'];
-const CRITICALITIES = ['low', 'middle', 'high'] as const;
-const TAG = /^[A-Za-z0-9][A-Za-z0-9_-]{1,29}$/;
-const MOST_SERIAL = 0xffff_ffff;
 
 export interface PlantListRow {
   readonly line: number;
@@ -52,6 +50,8 @@ export interface PlantListRow {
   readonly duty: string;
   /** Nothing where a finding stops the row. */
   readonly position: NewPosition | null;
+  /** What the list says nothing of: it stays as it is where the position is known. */
+  readonly untold: readonly (keyof NewPosition)[];
   readonly findings: readonly string[];
 }
 
@@ -98,7 +98,8 @@ function readRow({ line, cells: given }: TableRow, models: readonly Dictionary[]
     findings.push(
       `No model is called "${cell('model')}"${cell('firmware') && ` with firmware ${cell('firmware')}`}. Known are ${modelNames(models)}.`,
     );
-  const base = { line, tag: cell('tag'), duty: cell('duty') };
+  const untold = untoldOf(cells);
+  const base = { line, tag: cell('tag'), duty: cell('duty'), untold };
   if (findings.length > 0 || !dictionary || serial === undefined)
     return { ...base, position: null, findings };
   const [only, another] = dictionary.regions;
@@ -121,6 +122,18 @@ function readRow({ line, cells: given }: TableRow, models: readonly Dictionary[]
       ...(address === undefined ? {} : { lineAddress: address }),
     },
   };
+}
+
+/** An empty cell says that there is no motor and no line; of criticality and region it says nothing. */
+function untoldOf(cells: Partial<Record<Column, string>>): readonly (keyof NewPosition)[] {
+  return [
+    ...(cells.criticality ? [] : ['criticality' as const]),
+    ...(cells.region ? [] : ['region' as const]),
+    ...(cells.motor === undefined ? ['motor' as const] : []),
+    ...(cells.line === undefined && cells.address === undefined
+      ? ['line' as const, 'lineAddress' as const]
+      : []),
+  ];
 }
 
 /** Digits alone: spreadsheets turn long numbers into 1.2E+07, which nobody may take for a serial number. */

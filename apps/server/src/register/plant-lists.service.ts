@@ -13,7 +13,7 @@ import { contentOf, type UploadedFile } from '../files/uploaded-file.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { missingColumns, PLANT_LIST_COLUMNS, readPlantList, type PlantListRow } from './plant-list-rows.ts';
-import { differing, RegisterChanges, type NewPosition } from './register-changes.service.ts';
+import { comparable, differing, RegisterChanges, type NewPosition } from './register-changes.service.ts';
 import { Register } from './register.service.ts';
 
 const MOST_ROWS = 5000;
@@ -110,15 +110,16 @@ export class PlantLists {
   ): Promise<readonly PlantListRowView[]> {
     const known = new Map((await this.register.positions()).map((position) => [position.tag, position]));
     const rows: PlantListRowView[] = [];
-    for (const { line, tag, duty, position, findings } of read) {
+    for (const { line, tag, duty, position: told, untold, findings } of read) {
       const base = { line, tag, duty };
       const stops = findings.map((text) => ({ severity: 'stop' as const, text }));
-      if (!position) {
+      if (!told) {
         rows.push({ ...base, does: 'stopped', changes: [], findings: stops });
         continue;
       }
       const before = known.get(tag);
-      const changes = before ? differing(factsOf(before), position) : [];
+      const position = before ? keeping(factsOf(before), told, untold) : told;
+      const changes = before ? differing(comparable(factsOf(before)), comparable(position)) : [];
       const does = before ? (changes.length > 0 ? 'change' : 'nothing') : 'add';
       const refusal = await this.within(manager, () =>
         before
@@ -160,6 +161,15 @@ export class PlantLists {
       throw error;
     }
   }
+}
+
+/** What is told, with what the register has where nothing is. */
+function keeping(
+  before: NewPosition,
+  told: NewPosition,
+  untold: readonly (keyof NewPosition)[],
+): NewPosition {
+  return { ...told, ...Object.fromEntries(untold.map((name) => [name, before[name]])) };
 }
 
 const isStopped = ({ does }: PlantListRowView): boolean => does === 'stopped';

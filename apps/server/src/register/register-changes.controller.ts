@@ -27,12 +27,9 @@ import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
 import { Line } from './line.entity.ts';
 import { RegisterChanges } from './register-changes.service.ts';
+import { CRITICALITIES, MOST_SERIAL, TAG } from './register-limits.ts';
 import { Register } from './register.service.ts';
 
-const CRITICALITIES = ['low', 'middle', 'high'] as const;
-/** Serial numbers are 32 bits without a sign on every line. */
-export const MOST_SERIAL = 0xffff_ffff;
-export const TAG = /^[A-Za-z0-9][A-Za-z0-9_-]{1,29}$/;
 const MOST_AT_ONCE = 500;
 
 class PositionBody {

@@ -108,6 +108,22 @@ describe('a position', () => {
     expect((await technician.get('positions/DR-CF-02')).status).toBe(404);
   });
 
+  it('keeps its motor of the library through other changes, and takes no text in its place', async () => {
+    const before = await detail('DR-CF-01');
+    const { tag, duty, area, machine, criticality, motor } = before;
+    const same = { tag, area, machine, criticality, motor };
+    await engineer.ask('PATCH', 'positions/DR-CF-01', { ...same, duty: `${duty}, north` });
+    expect(await detail('DR-CF-01')).toMatchObject({
+      motor,
+      motorId: before.motorId,
+      duty: `${duty}, north`,
+    });
+    const { body: log } = await technician.get<{ entries: { text: string }[] }>('logbook?tag=DR-CF-01');
+    expect(log.entries[0]?.text).not.toContain('motor');
+    const other = await engineer.ask<Problem>('PATCH', 'positions/DR-CF-01', { motor: 'Something else' });
+    expect([other.status, other.body.detail]).toEqual([422, expect.stringContaining('one of the library')]);
+  });
+
   it('is retired and brought back; its history stays, its unit may not be used meanwhile', async () => {
     const before = await marks('SP-OB-03');
     await engineer.post('register/retire', { positions: ['SP-OB-03'], reason: 'Belt taken out' });
@@ -173,6 +189,11 @@ describe('a unit', () => {
       /belongs to KL1-RD-06/,
     );
     expect((await detail('KL1-RD-05')).unit.firmware).toBe('2.12');
+    // Without its line it is a keypad-only unit from now on.
+    const alone = { ...facts, line: undefined, lineAddress: undefined };
+    const off = await engineer.ask<PositionDetailView>('PUT', 'positions/KL1-RD-05/unit', alone);
+    expect([off.status, off.body.unit.line]).toEqual([200, null]);
+    await engineer.ask('PUT', 'positions/KL1-RD-05/unit', facts);
   });
 
   it('is in one place only, however many ask at once', async () => {
@@ -242,6 +263,24 @@ describe('a plant list', () => {
     expect([kept.status, (await page('')).total]).toEqual([201, before.total + 1]);
     expect((await detail('KL3-RD-01')).unit).toMatchObject({ serial: 6497001, line: { address: 90 } });
     expect((await detail('KL1-RD-04')).duty).toBe('Kiln 1 roller section 4, slow');
+  });
+
+  it('leaves what it says nothing of as it is, and shows what an empty cell takes away', async () => {
+    const before = await detail('KL1-RD-03');
+    const few = 'tag;duty;area;machine;model;rating;serial;firmware';
+    const row = `KL1-RD-03;Roller section three;Kiln 1;Roller sections;HN64;HN64-15;${before.unit.serial};2.07`;
+    const text = `${few}\r\n${row}\r\n`;
+    const seen = await preview(text);
+    expect(seen.rows[0]?.changes).toEqual(['duty from "Kiln 1 roller section 3" to "Roller section three"']);
+    await engineer.post('plant-list', list(text, seen.hash));
+    expect(await detail('KL1-RD-03')).toMatchObject({
+      ...{ duty: 'Roller section three', criticality: 'high', motor: before.motor, unit: before.unit },
+    });
+    const without = await preview(`${few};line;address\r\n${row};;\r\n`);
+    expect(without.rows[0]?.changes).toEqual([
+      'line from "gateway-1" to nothing',
+      'address on the line from "3" to nothing',
+    ]);
   });
 
   it('says of every bad row what is wrong, and is taken in as a whole or not at all', async () => {

@@ -9,6 +9,7 @@ import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { Backup } from '../sets/backup.entity.ts';
+import { Motor } from '../motors/motor.entity.ts';
 import { Machine } from './machine.entity.ts';
 import { Area } from './area.entity.ts';
 import { Position } from './position.entity.ts';
@@ -80,8 +81,11 @@ export class RegisterChanges {
     });
     if (!position) throw notFound(`The position ${tag}`);
     const { machine } = position;
-    const before = { ...position, machine: machine.name, area: machine.area.name };
+    const motor = await shownMotor(manager, position);
+    const before = { ...position, motor, machine: machine.name, area: machine.area.name };
     const changes = differing(before, wish);
+    if (position.motorId !== null && changes.some(({ name }) => name === 'motor'))
+      throw refused(`The motor of ${tag} is one of the library. Give it another one, or none, there first.`);
     if (changes.length === 0) return;
     if (wish.tag !== undefined && wish.tag !== tag) await requireFreeTag(manager, wish.tag);
     const moved = changes.some(({ name }) => name === 'area' || name === 'machine');
@@ -92,7 +96,7 @@ export class RegisterChanges {
         tag: wish.tag ?? tag,
         duty: wish.duty ?? position.duty,
         criticality: wish.criticality ?? position.criticality,
-        motor: wish.motor ?? position.motor,
+        motor: position.motorId === null ? (wish.motor ?? position.motor) : position.motor,
         ...(moved
           ? {
               machine: await machineFor(manager, wish.area ?? before.area, wish.machine ?? before.machine),
@@ -134,7 +138,7 @@ export class RegisterChanges {
     requireOutfit(wanted, wish);
     await requireFreeSerial(manager, wish.serial, unit);
     const line = await lineFor(manager, wish, unit);
-    const changes = differing(factsOfUnit(unit), wish);
+    const changes = differing(comparable(factsOfUnit(unit)), comparable(wish));
     if (changes.length === 0) return;
     const { rating, region, serial, firmware } = wish;
     await manager.update(
@@ -278,6 +282,19 @@ const factsOfUnit = (unit: Unit): UnitFacts => ({
   serial: unit.serial,
   firmware: unit.firmware,
   ...(unit.line ? { line: unit.line.name, lineAddress: unit.lineAddress ?? undefined } : {}),
+});
+
+/** As the register shows it: by its name in the library, where it has one. */
+async function shownMotor(manager: EntityManager, { motor, motorId }: Position): Promise<string> {
+  const found = motorId === null ? null : await manager.findOneBy(Motor, { id: motorId });
+  return found ? `${found.name}, ${found.line}` : motor;
+}
+
+/** With what is not there said as nothing: a unit that loses its line has changed. */
+export const comparable = <T extends UnitFacts>(facts: T) => ({
+  ...facts,
+  line: facts.line ?? '',
+  lineAddress: facts.lineAddress ?? '',
 });
 
 /** What differs, in words: `duty from "…" to "…"`. Only what is wished for counts. */

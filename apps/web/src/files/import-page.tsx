@@ -5,6 +5,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
+import { fileForm } from '../api/file-form.ts';
 import { forgetPositions } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Findings } from '../ui/findings.tsx';
@@ -17,10 +18,10 @@ export function ImportPage() {
   const [file, setFile] = useState<File>();
   const navigate = useNavigate();
   const preview = useMutation<ImportPreview, ProblemError, File>({
-    mutationFn: (chosen) => post(`positions/${tag}/imports/preview`, formOf(chosen)),
+    mutationFn: (chosen) => post(`positions/${tag}/imports/preview`, fileForm(chosen)),
   });
   const keep = useMutation<ImportedBackup, ProblemError, string>({
-    mutationFn: (hash) => post(`positions/${tag}/imports`, formOf(file, hash)),
+    mutationFn: (hash) => post(`positions/${tag}/imports`, fileForm(file, hash)),
     onSuccess: async ({ backupId }) => {
       await forgetPositions();
       void navigate(`/positions/${tag}?b=backup:${backupId}`);
@@ -99,11 +100,4 @@ function FileContent({ preview }: { preview: ImportPreview }) {
       <Findings findings={preview.findings} />
     </SheetPart>
   );
-}
-
-function formOf(file: File | undefined, hash?: string): FormData {
-  const form = new FormData();
-  if (hash) form.set('hash', hash);
-  if (file) form.set('file', file);
-  return form;
 }

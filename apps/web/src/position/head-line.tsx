@@ -14,6 +14,7 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
   const navigate = useNavigate();
   const { unit, lastTry } = position;
   const state = stateOf(position);
+  const mayWork = session?.role !== 'viewer' && position.retiredAt === null;
   const backUp = useMutation<StartedJob, ProblemError>({
     mutationFn: () => post('backups', { positions: [position.tag], reason: 'Before work at the drive' }),
     onSuccess: ({ job, joined }) => navigate(`/jobs/${job.id}${joined ? '?joined=yes' : ''}`),
@@ -28,34 +29,16 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
         >
           <span aria-hidden="true">{state.shape}</span> {state.text}
         </span>
-        {session?.role !== 'viewer' && position.retiredAt === null && (
-          <span className="ml-auto flex gap-2">
-            {unit.line ? (
-              <Button onClick={() => backUp.mutate()} disabled={backUp.isPending}>
-                Back up now
-              </Button>
-            ) : (
-              <Link
-                to="read-off"
-                className="inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
-              >
-                Read off at the keypad
-              </Link>
-            )}
-            <Link
-              to="import"
-              className="inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
-            >
-              Import a file
-            </Link>
-            <Link
-              to="record"
-              className="inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
-            >
-              Record
-            </Link>
-          </span>
-        )}
+        <span className="ml-auto flex flex-wrap gap-2">
+          {mayWork && unit.line && (
+            <Button onClick={() => backUp.mutate()} disabled={backUp.isPending}>
+              Back up now
+            </Button>
+          )}
+          {mayWork && !unit.line && <Way to="read-off">Read off at the keypad</Way>}
+          {mayWork && <Way to="import">Import a file</Way>}
+          <Way to="record">Record</Way>
+        </span>
       </div>
       <p className="mt-1 text-sm text-soft">
         <span className="text-ink">
@@ -76,5 +59,16 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
       )}
       {backUp.error && <ProblemNotice error={backUp.error} />}
     </>
+  );
+}
+
+function Way({ to, children }: { to: string; children: string }) {
+  return (
+    <Link
+      to={to}
+      className="inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
+    >
+      {children}
+    </Link>
   );
 }

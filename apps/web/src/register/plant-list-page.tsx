@@ -5,6 +5,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
+import { fileForm } from '../api/file-form.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
@@ -25,10 +26,10 @@ export function PlantListPage() {
   const [file, setFile] = useState<File>();
   const navigate = useNavigate();
   const preview = useMutation<PlantListPreview, ProblemError, File>({
-    mutationFn: (chosen) => post('plant-list/preview', formOf(chosen)),
+    mutationFn: (chosen) => post('plant-list/preview', fileForm(chosen)),
   });
   const keep = useMutation<PlantListPreview, ProblemError, string>({
-    mutationFn: (hash) => post('plant-list', formOf(file, hash)),
+    mutationFn: (hash) => post('plant-list', fileForm(file, hash)),
     onSuccess: async () => {
       await queryClient.invalidateQueries();
       void navigate('/');
@@ -129,11 +130,4 @@ function countsOf(rows: readonly PlantListRowView[]): Readonly<Record<PlantListR
   const counts = { stopped: 0, change: 0, add: 0, nothing: 0 };
   for (const { does } of rows) counts[does] += 1;
   return counts;
-}
-
-function formOf(file: File | undefined, hash?: string): FormData {
-  const form = new FormData();
-  if (hash) form.set('hash', hash);
-  if (file) form.set('file', file);
-  return form;
 }

@@ -110,6 +110,13 @@ export function writePlate(plate: MotorPlate): PlateText {
   };
 }
 
+/** Behind a name, without what the name says already: "Roller gear motor 1.5 kW" is not told twice of how much. */
+export const plateLineBeside = (name: string, plate: MotorPlate): string =>
+  plateLine(plate)
+    .split(', ')
+    .filter((part) => !name.includes(part))
+    .join(', ');
+
 /** One line as people say it: `1.5 kW, 400 V star, 3.6 A, 1410 rpm`. */
 export function plateLine(plate: MotorPlate): string {
   const [rating = {}] = plate.ratings;
