@@ -12,6 +12,7 @@ import { keepingBench } from './bench/keeping.mjs';
 import { largePlantBench } from './bench/large-plant.mjs';
 import { lineBench } from './bench/line.mjs';
 import { lookUpBench } from './bench/look-up.mjs';
+import { storageBench } from './bench/storage.mjs';
 import { ensureBuilt } from './setup/build.mjs';
 import { cacheFolder } from './setup/folders.mjs';
 import { ensurePackages, requireNode } from './setup/packages.mjs';
@@ -24,6 +25,7 @@ const BENCHES = {
   line: lineBench,
   'large-plant': largePlantBench,
   keeping: keepingBench,
+  storage: storageBench,
   'first-load': firstLoadBench,
 };
 

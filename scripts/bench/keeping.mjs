@@ -1,18 +1,9 @@
-// Sets of five hundred parameters, forty peers of them, five thousand positions, and ten years of nightly backups beside
-// the same files in a git repository.
+// Sets of five hundred parameters, forty peers of them, and the register of five thousand positions.
 
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import microdiff from 'microdiff';
 import { comparePeers, compareSets } from '@drive-keep/core/compare';
-import { defaultSet, hashOf } from '@drive-keep/core/sets';
-import { writeSetCsv } from '@drive-keep/core/formats';
-import { loadModels } from '@drive-keep/plant-sim';
-import pg from 'pg';
-import { modelsFolder } from '../setup/folders.mjs';
 import { largeDictionary, madeUpSet, rawAt } from './made-up.mjs';
+import { withClient } from './postgres-client.mjs';
 import { median, medianMs, showMs } from './timing.mjs';
 
 const PARAMETERS = 500;
@@ -20,7 +11,7 @@ const PEERS = 40;
 const POSITIONS = 5000;
 
 export async function keepingBench({ withDatabase }) {
-  return [...coreRows(), ...(await withDatabase(databaseRows)), ...(await withDatabase(storageRows))];
+  return [...coreRows(), ...(await withDatabase(databaseRows))];
 }
 
 function coreRows() {
@@ -96,16 +87,6 @@ async function databaseRows() {
   }
 }
 
-async function withClient(running, work) {
-  const client = new pg.Client({ connectionString: running.database.url });
-  await client.connect();
-  try {
-    return await work(client);
-  } finally {
-    await client.end();
-  }
-}
-
 async function fillRegister(client) {
   await client.query('begin');
   await client.query(`
@@ -141,109 +122,3 @@ insert into job_item (job_id, place, unit_id, state, outcome, ended_at)
   await client.query('commit');
   await client.query('analyze');
 }
-
-const YEARS = 10;
-const UNITS = 40;
-/** Changes per unit and year, as in the demo plant: a handful in two years. */
-const CHANGES = 3;
-
-/** The same ten years twice: as rows of the database, and as one file for each unit, committed every night. */
-async function storageRows() {
-  const { RunningPlant } = await import('../../apps/server/dist/testing/running-plant.js');
-  const { ContentStore } = await import('../../apps/server/dist/sets/content-store.service.js');
-  const running = await RunningPlant.start();
-  const folder = mkdtempSync(join(tmpdir(), 'bench-git-'));
-  try {
-    const dictionary = loadModels(modelsFolder).get('halvern-hn64@1');
-    const ours = await withClient(running, async (client) => {
-      const { rows: units } = await client.query('select id, position_id from unit limit 40');
-      const before = await tableBytes(client);
-      await tenYears(dictionary, units, client, running.app.get(ContentStore), folder);
-      return (await tableBytes(client)) - before;
-    });
-    execFileSync('git', ['gc', '--aggressive', '--quiet', '--prune=now'], {
-      cwd: folder,
-      env: { ...process.env, ...PLAIN_GIT },
-    });
-    const git = folderBytes(join(folder, '.git'));
-    return [
-      {
-        what: `Ten years of nightly backups of ${UNITS} drives, tables and indexes, against git packed`,
-        measured: `${megabytes(ours)} against ${megabytes(git)} (×${(ours / git).toFixed(2)})`,
-        wanted: 'at most ×1.5',
-      },
-    ];
-  } finally {
-    await running.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
-}
-
-async function tenYears(dictionary, units, client, store, folder) {
-  const git = (...args) => execFileSync('git', args, { cwd: folder, env: { ...process.env, ...PLAIN_GIT } });
-  git('init', '-q');
-  const outfit = { rating: 'HN64-15', region: '50-hz' };
-  const sets = units.map(() => defaultSet(dictionary, outfit));
-  const numbers = dictionary.parameters.filter((each) => sets[0].readings.has(each.code));
-  const nights = YEARS * 365;
-  let seed = 7;
-  const random = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
-  const hashes = [];
-  for (let night = 0; night < nights; night += 1) {
-    const changed = [];
-    for (const [at, set] of sets.entries()) {
-      const due = night === 0 || random() < CHANGES / 365;
-      if (due && night > 0) {
-        const parameter = numbers[Math.floor(random() * numbers.length)];
-        const readings = new Map(set.readings).set(
-          parameter.code,
-          rawAt(parameter, Math.floor(random() * 900)),
-        );
-        sets[at] = { ...set, readings };
-      }
-      if (!due) continue;
-      changed.push(`unit-${at}.csv`);
-      hashes[at] = hashOf(sets[at]);
-      await store.keep(sets[at]);
-      writeFileSync(join(folder, `unit-${at}.csv`), writeSetCsv(dictionary, sets[at]));
-    }
-    await keepNight(client, units, hashes, night - nights);
-    if (changed.length > 0) git('add', ...changed);
-    // A night without a change is a record, too: it says that nothing had changed.
-    git('commit', '-q', '--allow-empty', '-m', `Night ${night}`);
-  }
-}
-
-/** Nobody's own settings of git count: it is the plain one that is measured. */
-const PLAIN_GIT = {
-  GIT_CONFIG_GLOBAL: '/dev/null',
-  GIT_CONFIG_SYSTEM: '/dev/null',
-  GIT_AUTHOR_NAME: 'Round',
-  GIT_AUTHOR_EMAIL: 'round@localhost',
-  GIT_COMMITTER_NAME: 'Round',
-  GIT_COMMITTER_EMAIL: 'round@localhost',
-};
-
-async function keepNight(client, units, hashes, day) {
-  await client.query(
-    `insert into backup (position_id, unit_id, content_hash, taken_at, taken_by, how, reason, serial, firmware, unreadable, aside)
-     select p, u, h, now() + $4 * interval '1 day', 'Nightly round', 'read', 'Nightly round', 1, '2.07', 0, '{}'
-       from unnest($1::uuid[], $2::uuid[], $3::text[]) as night(p, u, h)`,
-    [units.map(({ position_id: id }) => id), units.map(({ id }) => id), hashes, day],
-  );
-}
-
-async function tableBytes(client) {
-  const { rows } = await client.query(
-    `select sum(pg_total_relation_size(c))::bigint as bytes from unnest(array['backup', 'set_content']::regclass[]) c`,
-  );
-  return Number(rows[0].bytes);
-}
-
-function folderBytes(folder) {
-  return readdirSync(folder, { recursive: true, withFileTypes: true })
-    .filter((entry) => entry.isFile())
-    .reduce((sum, entry) => sum + statSync(join(entry.parentPath, entry.name)).size, 0);
-}
-
-const megabytes = (bytes) => `${(bytes / 1e6).toFixed(1)} MB`;

@@ -62,6 +62,7 @@ import { Rounds } from './rounds/rounds.service.ts';
 import { Backups } from './sets/backups.service.ts';
 import { ContentStore } from './sets/content-store.service.ts';
 import { Drift } from './sets/drift.service.ts';
+import { FoundAgain } from './sets/found-again.service.ts';
 import { History } from './sets/history.service.ts';
 import { dataSourceOptions } from './storage/data-source.ts';
 import { WritePlansController } from './writing/write-plans.controller.ts';
@@ -121,6 +122,7 @@ export class AppModule {
         DemoPlant,
         Dictionaries,
         Drift,
+        FoundAgain,
         History,
         Integrity,
         JobEvents,

@@ -63,13 +63,13 @@ export class BackupJobs {
   ): Promise<string> {
     const units = wanted.map(({ unit }) => unit);
     const id = await this.jobs.create(manager, { kind: 'backup', reason, requestedBy: person }, units);
-    for (const { position } of wanted) {
-      const text = `Started a backup: ${reason}.`;
-      await this.logbook.write(
-        { person, action: 'backup-started', tag: position.tag, text, facts: { job: id } },
-        manager,
-      );
-    }
+    const [only] = wanted;
+    const alone = wanted.length === 1 && only ? { tag: only.position.tag } : {};
+    const text = `Started a backup${wanted.length === 1 ? '' : ` of ${wanted.length} units`}: ${reason}.`;
+    await this.logbook.write(
+      { person, action: 'backup-started', ...alone, text, facts: { job: id } },
+      manager,
+    );
     return id;
   }
 

@@ -3,6 +3,7 @@
 import { Injectable, Logger } from '@nestjs/common';
 import type { OutcomeCode } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
+import { unreadableCount } from '@drive-keep/core/sets';
 import type { Result } from '@drive-keep/core/values';
 import { Dictionaries, lineFactsOf } from '../catalogue/dictionaries.service.ts';
 import type { JobItem } from '../jobs/job-item.entity.ts';
@@ -13,8 +14,8 @@ import { describeFault, outcomeOf } from '../line/line-text.ts';
 import { ModbusLine } from '../line/modbus-line.ts';
 import { readUnit, type ReadFault, type UnitReading } from '../line/unit-reader.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
-import type { Line } from '../register/line.entity.ts';
 import { Backups } from '../sets/backups.service.ts';
+import { FoundAgain } from '../sets/found-again.service.ts';
 
 interface TimedReading {
   readonly reading: UnitReading;
@@ -43,10 +44,12 @@ export class BackupRun {
     private readonly backups: Backups,
     private readonly lock: LineLock,
     private readonly logbook: Logbook,
+    private readonly foundAgain: FoundAgain,
   ) {}
 
   async serve(): Promise<void> {
     await this.queue.serve('backup', (jobId, stopped) => this.run(jobId, stopped));
+    this.queue.whenSwept(() => this.foundAgain.recordEnded());
   }
 
   private async run(jobId: string, stopped: () => boolean): Promise<void> {
@@ -54,14 +57,23 @@ export class BackupRun {
     const context = { jobId, reason: job.reason, person: job.requestedBy, stopped };
     const byLine = groupByLine(job.items);
     await Promise.all([...byLine.values()].map((items) => this.runLine(items, context)));
+    await this.foundAgain.recordJob(jobId);
   }
 
   /** The line goes on to the next unit while what was read of the one before is kept. */
   private async runLine(items: readonly JobItem[], context: RunContext): Promise<void> {
     const keeping: Promise<void>[] = [];
-    for (const item of items) {
-      const reading = await this.guarded(item, context, () => this.readItem(item, context));
+    const place = items[0]?.unit.line;
+    const line = place ? new ModbusLine(place.host, place.port) : undefined;
+    const one = async (item: JobItem): Promise<void> => {
+      const reading = await this.guarded(item, context, () => this.readItem(item, line, context));
       if (reading) keeping.push(this.guarded(item, context, () => this.keep(item, reading, context)));
+    };
+    try {
+      if (place) await this.lock.holdForEach(place.id, items, one);
+      else for (const item of items) await one(item);
+    } finally {
+      line?.close();
     }
     await Promise.all(keeping);
   }
@@ -83,8 +95,12 @@ export class BackupRun {
   }
 
   /** What the unit holds; nothing where the item has ended another way. */
-  private async readItem(item: JobItem, { jobId, stopped }: RunContext): Promise<TimedReading | undefined> {
-    const { line, position } = item.unit;
+  private async readItem(
+    item: JobItem,
+    line: ModbusLine | undefined,
+    { jobId, stopped }: RunContext,
+  ): Promise<TimedReading | undefined> {
+    const { position } = item.unit;
     const end = async (outcome: OutcomeCode, text: string) => {
       await this.jobs.endItem(jobId, item.place, outcome, text);
       return undefined;
@@ -92,34 +108,30 @@ export class BackupRun {
     if (stopped()) return end('stopped', 'Stopped before this unit was read.');
     if (!line) return end('no-line', `${position.tag} has no line; it is read off at the keypad.`);
     const dictionary = await this.dictionaries.get(item.unit.dictionaryId);
-    const read = await this.lock.hold(line.id, () =>
-      this.readFrom(line, dictionary, item, { jobId, stopped }),
-    );
+    const read = await this.readFrom(line, dictionary, item, { jobId, stopped });
     if (read.ok) return { reading: read.value, at: new Date() };
     const name = { tag: position.tag, serial: item.unit.serial, modelName: dictionary.name };
     return end(outcomeOf(read.fault), describeFault(read.fault, name));
   }
 
   private async readFrom(
-    { host, port }: Line,
+    line: ModbusLine,
     dictionary: Dictionary,
     { unit, place }: JobItem,
     { jobId, stopped }: Pick<RunContext, 'jobId' | 'stopped'>,
   ): Promise<Result<UnitReading, ReadFault>> {
-    await this.jobs.progress(jobId, place, { state: 'reading' });
+    // That it was begun is told while the unit is asked, and written before how it ended.
+    const telling = this.jobs.progress(jobId, place, { state: 'reading' });
     const progress = atMostEvery(
       PROGRESS_MS,
       (done: number, total: number) =>
         void this.jobs.progress(jobId, place, { done, total }).catch(() => undefined),
     );
-    const line = new ModbusLine(host, port);
     const expected = { address: unit.lineAddress ?? 0, serial: unit.serial };
     const control = { progress, stopped };
-    try {
-      return await readUnit(line, dictionary, lineFactsOf(dictionary), expected, control);
-    } finally {
-      line.close();
-    }
+    const reading = readUnit(line, dictionary, lineFactsOf(dictionary), expected, control);
+    const [read] = await Promise.all([reading, telling]);
+    return read;
   }
 
   private async keep(
@@ -129,37 +141,22 @@ export class BackupRun {
   ): Promise<void> {
     const { unit } = item;
     const { position } = unit;
-    const before = await this.backups.newest(position.id);
     const { set, aside, identity } = reading;
     const from = { serial: identity.serial, firmware: identity.firmware, takenAt: at };
-    const kept = await this.backups.keep({
-      position,
-      unit,
-      set,
-      aside,
-      takenBy: person,
-      how: 'read',
-      reason,
-      ...from,
+    const what = { position, unit, set, aside, takenBy: person, how: 'read' as const, reason, ...from };
+    const { backupId, found } = await this.backups.keepOrFind(what);
+    const unreadable = unreadableCount(set);
+    const gaps = unreadable > 0 ? ` ${unreadable} were refused by the unit and are kept as unreadable.` : '';
+    const text = `${set.readings.size} parameters.${gaps}${found ? ' Same as the backup before.' : ''}`;
+    // What was found again is told with the rest of the job.
+    if (!found) {
+      const note = { person, action: 'backed-up' as const, tag: position.tag, text: `Backed up: ${text}` };
+      await this.logbook.write({ ...note, facts: { backup: backupId } });
+    }
+    await this.jobs.endItem(jobId, item.place, unreadable > 0 ? 'kept-with-gaps' : 'kept', text, {
+      backupId,
+      ...(found ? { foundAgain: 'to-record' } : {}),
     });
-    const same = before?.contentHash === kept.contentHash ? ' Same as the backup before.' : '';
-    const gaps =
-      kept.unreadable > 0 ? ` ${kept.unreadable} were refused by the unit and are kept as unreadable.` : '';
-    const text = `${set.readings.size} parameters.${gaps}${same}`;
-    await this.logbook.write({
-      person,
-      action: 'backed-up',
-      tag: position.tag,
-      text: `Backed up: ${text}`,
-      facts: { backup: kept.id },
-    });
-    await this.jobs.endItem(
-      jobId,
-      item.place,
-      kept.unreadable > 0 ? 'kept-with-gaps' : 'kept',
-      text,
-      kept.id,
-    );
   }
 }
 

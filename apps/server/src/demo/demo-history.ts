@@ -11,6 +11,7 @@ import type { Unit } from '../register/unit.entity.ts';
 import { Backup } from '../sets/backup.entity.ts';
 import { Baseline } from '../sets/baseline.entity.ts';
 import type { ContentStore } from '../sets/content-store.service.ts';
+import type { FoundAgain } from '../sets/found-again.service.ts';
 import { setAt } from './position-history.ts';
 import { ENGINEER, NIGHTS, TECHNICIAN, type DemoPosition } from './story.ts';
 
@@ -36,6 +37,12 @@ interface KeptSet {
 
 type NewBackup = Omit<Backup, 'id' | 'seq'>;
 
+/** A night in which a unit held what its backup of `since` holds. */
+interface Repeated {
+  readonly positionId: string;
+  readonly since: number;
+}
+
 /** That hour of the day so many nights before `now`, in local time. */
 export function demoTime(now: Date, nightsAgo: number, hour: number): Date {
   const day = new Date(now.getTime() - nightsAgo * DAY_MS);
@@ -44,11 +51,46 @@ export function demoTime(now: Date, nightsAgo: number, hour: number): Date {
 }
 
 export class DemoHistory {
+  /** By the time of the round. */
+  private readonly repeated = new Map<number, Repeated[]>();
+
   constructor(
     private readonly manager: EntityManager,
     private readonly contents: ContentStore,
+    private readonly foundAgain: FoundAgain,
     private readonly now: Date,
   ) {}
+
+  /** What the rounds found again, once all positions have been made. */
+  async recordRounds(placed: readonly Placed[]): Promise<void> {
+    const rows: { position_id: string; seq: string; taken_at: Date }[] = await this.manager.query(
+      'select position_id, seq, taken_at from backup',
+    );
+    const key = (positionId: string, at: number): string => `${positionId} ${at}`;
+    const seqs = new Map(rows.map((row) => [key(row.position_id, row.taken_at.getTime()), Number(row.seq)]));
+    const nights = [...this.repeated].sort(([a], [b]) => a - b);
+    for (const [at, found] of nights) {
+      const known = found.map(({ positionId, since }) => seqs.get(key(positionId, since)));
+      await this.foundAgain.record(
+        { at: new Date(at), takenBy: ROUND, reason: ROUND, seqs: known.filter((seq) => seq !== undefined) },
+        this.manager,
+      );
+    }
+    for (const { dictionary, position, told } of placed) {
+      if (told.line) await this.readHours(dictionary, position.id);
+    }
+  }
+
+  /** The newest look at a unit tells its hours, too. */
+  private async readHours(dictionary: Dictionary, positionId: string): Promise<void> {
+    const [look]: { at: Date }[] = await this.manager.query(
+      'select at from last_look where position_id = $1',
+      [positionId],
+    );
+    if (!look) return;
+    const aside = JSON.stringify(hoursAt(dictionary, look.at));
+    await this.manager.query('update last_look set aside = $2 where position_id = $1', [positionId, aside]);
+  }
 
   async make(placed: Placed): Promise<void> {
     // Between two changes nothing differs: each state is kept once.
@@ -142,7 +184,12 @@ export class DemoHistory {
     for (let night = NIGHTS; night >= (told.failing?.nights ?? 0); night -= 1) {
       // A round reads what held before that day's change; the person who changed it took a backup afterwards.
       const takenAt = demoTime(this.now, night, ROUND_HOUR);
-      if (takenAt < this.now) backups.push(this.backup(placed, await keptAt(night + 1), takenAt, round));
+      if (takenAt < this.now) {
+        const kept = await keptAt(night + 1);
+        const before = backups.at(-1);
+        if (before?.contentHash === kept.contentHash) this.repeat(placed, before, takenAt);
+        else backups.push(this.backup(placed, kept, takenAt, round));
+      }
       const change = told.changes.find((each) => each.nightsAgo === night);
       if (!change?.by) continue;
       const own = { how: 'read' as const, takenBy: change.by, reason: change.reason };
@@ -151,6 +198,12 @@ export class DemoHistory {
       await this.note(changedAt, change.by, told.tag, `Backed up after a change: ${change.reason}.`);
     }
     return backups;
+  }
+
+  private repeat({ position }: Placed, since: NewBackup, takenAt: Date): void {
+    const at = takenAt.getTime();
+    const found = { positionId: position.id, since: since.takenAt.getTime() };
+    this.repeated.set(at, [...(this.repeated.get(at) ?? []), found]);
   }
 
   private async readingsOff(

@@ -17,11 +17,11 @@ import { Plant } from '../register/plant.entity.ts';
 import { Position } from '../register/position.entity.ts';
 import { Unit } from '../register/unit.entity.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
+import { FoundAgain } from '../sets/found-again.service.ts';
 import { RoundRun } from '../rounds/round-run.entity.ts';
 import { Round } from '../rounds/round.entity.ts';
 import { DemoHistory, demoTime, ROUND, ROUND_HOUR, type Placed } from './demo-history.ts';
 import { demoPositions } from './demo-positions.ts';
-import { Backup } from '../sets/backup.entity.ts';
 import { ENGINEER, LINES, NIGHTS, PLANT_NAME, TECHNICIAN, VIEWER } from './story.ts';
 import { makeMotors } from './demo-motors.ts';
 
@@ -39,6 +39,7 @@ export class DemoPlant {
     private readonly access: Access,
     private readonly dictionaries: Dictionaries,
     private readonly contents: ContentStore,
+    private readonly foundAgain: FoundAgain,
     private readonly logbook: Logbook,
   ) {}
 
@@ -56,8 +57,9 @@ export class DemoPlant {
       await this.access.createAccount({ ...account, mustChangePassword: false });
     await this.dataSource.transaction(async (manager) => {
       const placed = await this.makeRegister(manager, now);
-      const history = new DemoHistory(manager, this.contents, now);
+      const history = new DemoHistory(manager, this.contents, this.foundAgain, now);
       for (const each of placed) await history.make(each);
+      await history.recordRounds(placed);
       await makeMotors(manager, placed, demoTime(now, NIGHTS + 1, ROUND_HOUR));
       await this.makeLastRound(manager, placed, now);
       await manager.insert(Plant, { id: true, name: PLANT_NAME });
@@ -136,21 +138,25 @@ export class DemoPlant {
       await manager.insert(JobItem, {
         ...ended,
         ...outcome(each),
-        backupId: await newestBackup(manager, each, began),
+        ...(await newestBackup(manager, each, began)),
       });
     }
   }
 }
 
-/** The backup that the round of last night has kept; nothing where it has kept none. */
+/** The backup that the round of last night has kept or found again; nothing where it has read nothing. */
 async function newestBackup(
   manager: EntityManager,
   { position, told }: Placed,
   began: Date,
-): Promise<string | null> {
-  if (told.failing) return null;
-  const where = { position: { id: position.id }, takenAt: began };
-  return (await manager.findOneBy(Backup, where))?.id ?? null;
+): Promise<Pick<JobItem, 'backupId' | 'foundAgain'>> {
+  if (told.failing) return { backupId: null, foundAgain: null };
+  const [look]: { id: string; taken_at: Date }[] = await manager.query(
+    'select b.id, b.taken_at from last_look l join backup b on b.id = l.backup_id where b.position_id = $1',
+    [position.id],
+  );
+  const found = look !== undefined && look.taken_at.getTime() < began.getTime();
+  return { backupId: look?.id ?? null, foundAgain: found ? 'recorded' : null };
 }
 
 function outcome({ told, unit, dictionary }: Placed): { outcome: OutcomeCode; text: string } {

@@ -3,9 +3,9 @@
 
 import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import type { IntegrityReport } from '@drive-keep/api';
-import { hashText, parseCanonical } from '@drive-keep/core/sets';
 import { DataSource } from 'typeorm';
 import { Logbook } from '../logbook/logbook.service.ts';
+import { keptSet } from '../sets/content-store.service.ts';
 import { SetContent } from '../sets/set-content.entity.ts';
 
 const AT_ONCE = 500;
@@ -49,10 +49,8 @@ export class Integrity implements OnApplicationShutdown {
         .orderBy('content.hash')
         .take(AT_ONCE)
         .getMany();
-      for (const { hash, dictionaryId, content } of rows) {
-        const text = content.toString('utf8');
-        if (hashText(text) !== hash || !parseCanonical(text).ok)
-          damaged.push({ hash, dictionary: dictionaryId });
+      for (const row of rows) {
+        if (!keptSet(row)) damaged.push({ hash: row.hash, dictionary: row.dictionaryId });
       }
       checked += rows.length;
       const last = rows.at(-1);
@@ -78,8 +76,13 @@ export class Integrity implements OnApplicationShutdown {
   }): Promise<IntegrityReport['damaged'][number]> {
     const rows: { tag: string; what: string }[] = await this.dataSource.query(
       `select p.tag, count(*) || case count(*) when 1 then ' backup' else ' backups' end
-                     || ', the last of ' || to_char(max(b.taken_at), 'FMDD Mon YYYY') as what
-         from backup b join position p on p.id = b.position_id where b.content_hash = $1 group by p.tag
+                     || ', the last of ' || to_char(max(look.at), 'FMDD Mon YYYY') as what
+         from (select b.position_id, b.taken_at as at from backup b where b.content_hash = $1
+               union all
+               select b.position_id, f.at
+                 from backup b join found_list l on l.seqs @> array[b.seq::integer]
+                 join found_again f on f.list_id = l.id where b.content_hash = $1) look
+         join position p on p.id = look.position_id group by p.tag
        union all select p.tag, 'revision ' || l.revision || ' of the baseline'
          from baseline l join position p on p.id = l.position_id where l.content_hash = $1
        order by 1, 2`,

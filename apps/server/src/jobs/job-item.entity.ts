@@ -16,5 +16,7 @@ export class JobItem {
   @Column('text', { nullable: true }) outcome: OutcomeCode | null;
   @Column('text', { default: '' }) text: string;
   @Column('uuid', { nullable: true }) backupId: string | null;
+  /** The unit holds what `backupId` holds, which is older; said in the record once the job has ended. */
+  @Column('text', { nullable: true }) foundAgain: 'to-record' | 'recorded' | null;
   @Column('timestamptz', { nullable: true }) endedAt: Date | null;
 }

@@ -12,6 +12,7 @@ export type Worker = (jobId: string, stopped: () => boolean) => Promise<void>;
 /** Jobs of one kind at work in one process: lines do the rest of the ordering. */
 const AT_ONCE = 3;
 const SWEEP_MS = 2000;
+const TIDY_MS = 86_400_000;
 /** A worker that is asking the database for work on a busy machine ends before the process does. */
 const SHUTDOWN_MS = 10_000;
 /** How soon a wish to stop is seen. */
@@ -22,6 +23,7 @@ export class JobQueue implements OnApplicationShutdown {
   private readonly logger = new Logger('JobQueue');
   private boss: PgBoss | undefined;
   private sweeper: NodeJS.Timeout | undefined;
+  private tidier: NodeJS.Timeout | undefined;
   private readonly afterSweep: (() => Promise<void>)[] = [];
 
   constructor(
@@ -35,6 +37,9 @@ export class JobQueue implements OnApplicationShutdown {
     await this.boss.start();
     await this.sweep();
     this.sweeper = setInterval(() => void this.sweep(), SWEEP_MS);
+    this.tidier = setInterval(() => {
+      this.jobs.tidy().catch((error: unknown) => this.logger.error(String(error)));
+    }, TIDY_MS);
   }
 
   async serve(kind: JobKind, worker: Worker): Promise<void> {
@@ -59,6 +64,7 @@ export class JobQueue implements OnApplicationShutdown {
 
   async onApplicationShutdown(): Promise<void> {
     clearInterval(this.sweeper);
+    clearInterval(this.tidier);
     const { boss } = this;
     this.boss = undefined;
     await boss?.stop({ graceful: true, timeout: SHUTDOWN_MS });

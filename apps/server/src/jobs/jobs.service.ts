@@ -6,6 +6,7 @@ import type { JobKind, JobState, JobView, OutcomeCode } from '@drive-keep/api';
 import { DataSource, In, type EntityManager } from 'typeorm';
 import { notFound } from '../problems/problem.ts';
 import { isUuid } from '../sets/backups.service.ts';
+import { snakeCase } from '../storage/snake-naming.ts';
 import type { Unit } from '../register/unit.entity.ts';
 import { JobItem } from './job-item.entity.ts';
 import { Job } from './job.entity.ts';
@@ -15,6 +16,11 @@ export const JOB_CHANNEL = 'drive_keep_job';
 
 /** Key of the advisory lock that the worker of a job holds; $1 is its id. */
 export const JOB_LOCK = `hashtextextended('job ' || $1::text, 0)`;
+
+/** Longer than any round's last runs are looked at. */
+const ITEMS_KEPT_FOR = '400 days';
+
+type ItemChange = Partial<Omit<JobItem, 'job' | 'jobId' | 'place' | 'unit'>>;
 
 @Injectable()
 export class Jobs {
@@ -83,9 +89,15 @@ export class Jobs {
     return job?.state !== 'running' || job.stopRequested;
   }
 
-  async progress(id: string, place: number, change: Partial<JobItem>): Promise<void> {
-    await this.dataSource.getRepository(JobItem).update({ jobId: id, place }, change);
-    await this.tell(id);
+  /** One question for the change and the telling: both happen for every unit of every round. */
+  async progress(id: string, place: number, change: ItemChange): Promise<void> {
+    const columns = Object.entries(change);
+    const sets = columns.map(([name], at) => `${snakeCase(name)} = $${at + 3}`).join(', ');
+    await this.dataSource.query(
+      `with changed as (update job_item set ${sets} where job_id = $1 and place = $2 returning job_id)
+       select pg_notify('${JOB_CHANNEL}', job_id::text) from changed`,
+      [id, place, ...columns.map(([, value]) => value as unknown)],
+    );
   }
 
   async endItem(
@@ -93,10 +105,9 @@ export class Jobs {
     place: number,
     outcome: OutcomeCode,
     text: string,
-    backupId?: string,
+    kept: Partial<Pick<JobItem, 'backupId' | 'foundAgain'>> = {},
   ): Promise<void> {
-    const ended = { state: 'ended' as const, outcome, text, backupId: backupId ?? null, endedAt: new Date() };
-    await this.progress(id, place, ended);
+    await this.progress(id, place, { state: 'ended', outcome, text, ...kept, endedAt: new Date() });
   }
 
   async finish(id: string, state: 'done' | 'stopped'): Promise<void> {
@@ -123,6 +134,18 @@ export class Jobs {
       .getRepository(Job)
       .find({ where: { state: 'running' }, select: { id: true } });
     for (const { id } of running) await this.giveUp(id);
+  }
+
+  /**
+   * Forgets, unit by unit, how old backups went: what they kept or found is in the record, and the job itself stays.
+   * Without this, ten years of nights would be told by their outcomes longer than by what they kept.
+   */
+  async tidy(): Promise<void> {
+    await this.dataSource.query(
+      `delete from job_item i using job j
+        where j.id = i.job_id and j.kind = 'backup' and j.finished_at < now() - interval '${ITEMS_KEPT_FOR}'
+          and i.found_again is distinct from 'to-record'`,
+    );
   }
 
   private async giveUp(id: string): Promise<void> {

@@ -2,7 +2,10 @@
 // database: an advisory lock of PostgreSQL, which ends with the process that holds it.
 
 import { Injectable } from '@nestjs/common';
-import { DataSource } from 'typeorm';
+import { DataSource, type QueryRunner } from 'typeorm';
+
+/** Key of the lock of a line; $1 is its id. */
+const KEY = 'hashtextextended($1, 0)';
 
 @Injectable()
 export class LineLock {
@@ -12,13 +15,53 @@ export class LineLock {
   async hold<T>(lineId: string, work: () => Promise<T>): Promise<T> {
     const runner = this.dataSource.createQueryRunner();
     try {
-      await runner.query(`select pg_advisory_lock(hashtextextended($1, 0))`, [lineId]);
+      await take(runner, lineId);
       return await work();
     } finally {
-      await runner
-        .query(`select pg_advisory_unlock(hashtextextended($1, 0))`, [lineId])
-        .catch(() => undefined);
+      await giveBack(runner, lineId).catch(() => undefined);
       await runner.release();
     }
   }
+
+  /** Does one piece of work after another; between two of them the line goes to whoever waits for it. */
+  async holdForEach<T>(
+    lineId: string,
+    pieces: readonly T[],
+    work: (piece: T) => Promise<void>,
+  ): Promise<void> {
+    const runner = this.dataSource.createQueryRunner();
+    try {
+      await take(runner, lineId);
+      for (const piece of pieces) {
+        // Asked while the work goes on, so that asking costs the line no time.
+        const [waitedFor] = await Promise.all([isWaitedFor(runner, lineId), work(piece)]);
+        if (!waitedFor) continue;
+        await giveBack(runner, lineId);
+        await take(runner, lineId);
+      }
+    } finally {
+      await giveBack(runner, lineId).catch(() => undefined);
+      await runner.release();
+    }
+  }
+}
+
+async function take(runner: QueryRunner, lineId: string): Promise<void> {
+  await runner.query(`select pg_advisory_lock(${KEY})`, [lineId]);
+}
+
+async function giveBack(runner: QueryRunner, lineId: string): Promise<void> {
+  await runner.query(`select pg_advisory_unlock(${KEY})`, [lineId]);
+}
+
+/** pg_locks shows the key of an advisory lock in two halves. */
+async function isWaitedFor(runner: QueryRunner, lineId: string): Promise<boolean> {
+  const rows: unknown[] = await runner.query(
+    `select 1 from pg_locks, (select ${KEY} as key) wanted
+      where locktype = 'advisory' and not granted and objsubid = 1
+        and database = (select oid from pg_database where datname = current_database())
+        and classid::bigint = (key >> 32) & 4294967295 and objid::bigint = key & 4294967295 limit 1`,
+    [lineId],
+  );
+  return rows.length > 0;
 }

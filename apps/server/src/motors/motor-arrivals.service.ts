@@ -38,11 +38,10 @@ const NEEDED: readonly PlateKey[] = ['power', 'current'];
 const SERVO_NEEDED: readonly PlateKey[] = ['stallCurrent', 'stallTorque'];
 
 const NEWEST = `
-select p.id, p.tag, p.duty, p.motor, p.motor_id, newest.content_hash, newest.taken_at
+select p.id, p.tag, p.duty, p.motor, p.motor_id, newest.content_hash, look.at as taken_at
 from position p
-join lateral (
-  select content_hash, taken_at from backup where position_id = p.id order by taken_at desc, seq desc limit 1
-) newest on true
+join last_look look on look.position_id = p.id
+join backup newest on newest.id = look.backup_id
 where p.retired_at is null`;
 
 @Injectable()

@@ -6,7 +6,7 @@ import type { OutcomeCode } from '@drive-keep/api';
 export const ROWS = `
 select p.id, a.name as area, m.name as machine, p.tag, p.duty, p.criticality, coalesce(mo.name || ', ' || mo.line, p.motor) as motor, p.motor_id, p.retired_at, p.retired_why,
        u.id as unit_id, u.dictionary_id, u.rating, u.region, u.serial, u.firmware, l.name as line, u.line_address,
-       newest.taken_at as newest_at, newest.content_hash as newest_hash, newest.unit_id as newest_unit_id,
+       look.at as newest_at, newest.content_hash as newest_hash, newest.unit_id as newest_unit_id,
        base.revision, base.content_hash as base_hash, d.differences,
        try.outcome, try.ended_at, try.text as try_text
 from position p
@@ -18,10 +18,8 @@ join unit u on u.id = coalesce(
   here.id, (select id from unit gone where gone.position_id = p.id order by removed_at desc limit 1)
 )
 left join line l on l.id = u.line_id
-left join lateral (
-  select taken_at, content_hash, unit_id from backup
-  where position_id = p.id order by taken_at desc, seq desc limit 1
-) newest on true
+left join last_look look on look.position_id = p.id
+left join backup newest on newest.id = look.backup_id
 left join lateral (
   select revision, content_hash from baseline where position_id = p.id order by revision desc limit 1
 ) base on true

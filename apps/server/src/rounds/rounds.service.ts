@@ -75,7 +75,7 @@ export class Rounds {
   private async runView(run: RoundRun, name: string): Promise<RoundRunView> {
     const items: ItemRow[] = await this.dataSource.query(
       `select distinct on (p.tag) p.tag, i.backup_id, i.text,
-              b.content_hash <> (select content_hash from backup o
+              i.found_again is null and b.content_hash <> (select content_hash from backup o
                 where o.position_id = b.position_id and (o.taken_at, o.seq) < (b.taken_at, b.seq)
                 order by o.taken_at desc, o.seq desc limit 1) as changed
          from job j join job_item i on i.job_id = j.id

@@ -1,9 +1,10 @@
-// Keeping and finding backups. A backup is who, when, how and which unit; its content is kept once by hash.
+// Keeping and finding backups. A backup is who, when, how and which unit; its content is kept once by hash. A unit
+// that holds what its newest backup holds gets no second one.
 
 import { Injectable } from '@nestjs/common';
 import type { BackupHow } from '@drive-keep/api';
 import type { Code } from '@drive-keep/core/dictionary';
-import { unreadableCount, type ParameterSet } from '@drive-keep/core/sets';
+import { hashOf, unreadableCount, type ParameterSet } from '@drive-keep/core/sets';
 import type { Reading } from '@drive-keep/core/values';
 import { DataSource, type EntityManager } from 'typeorm';
 import { notFound } from '../problems/problem.ts';
@@ -11,6 +12,7 @@ import type { Position } from '../register/position.entity.ts';
 import type { Unit } from '../register/unit.entity.ts';
 import { Backup } from './backup.entity.ts';
 import { ContentStore } from './content-store.service.ts';
+import { FoundAgain, type Repeat } from './found-again.service.ts';
 
 export interface NewBackup {
   readonly position: Position;
@@ -31,6 +33,7 @@ export class Backups {
   constructor(
     private readonly dataSource: DataSource,
     private readonly contents: ContentStore,
+    private readonly foundAgain: FoundAgain,
   ) {}
 
   async keep(fresh: NewBackup, manager: EntityManager = this.dataSource.manager): Promise<Backup> {
@@ -47,38 +50,102 @@ export class Backups {
     return backup;
   }
 
+  /** Keeps what was read of a unit; where that is what its newest backup holds, only that it was found again. */
+  async keepOrFind(fresh: NewBackup): Promise<KeptOrFound> {
+    const hash = hashOf(fresh.set);
+    const aside = JSON.stringify(Object.fromEntries(fresh.aside));
+    const [rows]: [{ id: string }[], number] = await this.dataSource.query(
+      `update last_look set at = greatest(last_look.at, $6), taken_by = $7, reason = $8, aside = $9
+         from backup b
+        where last_look.position_id = $1 and b.id = last_look.backup_id
+          and b.unit_id = $2 and b.content_hash = $3 and b.serial = $4 and b.firmware = $5
+       returning b.id`,
+      [
+        ...[fresh.position.id, fresh.unit.id, hash, fresh.serial, fresh.firmware],
+        ...[fresh.takenAt ?? new Date(), fresh.takenBy, fresh.reason, aside],
+      ],
+    );
+    const [same] = rows;
+    if (same) return { backupId: same.id, found: true };
+    return { backupId: (await this.keep(fresh)).id, found: false };
+  }
+
   /** The newest backup that holds this content, for "same as …". */
   async newestWith(positionId: string, contentHash: string): Promise<Backup | null> {
-    return this.newestFirst(positionId)
-      .andWhere('backup.content_hash = :contentHash', { contentHash })
-      .getOne();
+    return this.dataSource.getRepository(Backup).findOne({
+      where: { position: { id: positionId }, contentHash },
+      order: { takenAt: 'DESC', seq: 'DESC' },
+    });
   }
 
+  /** The newest look at a position; one that found a backup again is told as that backup, at its own time. */
   async newest(positionId: string): Promise<Backup | null> {
-    return this.newestFirst(positionId).getOne();
+    const [look]: LookRow[] = await this.dataSource.query(
+      'select backup_id, at, taken_by, reason, aside from last_look where position_id = $1',
+      [positionId],
+    );
+    const backup = look && (await this.dataSource.getRepository(Backup).findOneBy({ id: look.backup_id }));
+    if (!look || !backup) return null;
+    if (look.at.getTime() === backup.takenAt.getTime()) return backup;
+    const repeat = (await this.foundAgain.of([backup])).at(-1);
+    const { at: takenAt, taken_by: takenBy, reason, aside } = look;
+    const id = repeat?.at.getTime() === takenAt.getTime() ? repeatId(backup, repeat) : backup.id;
+    return Object.assign(backup, { id, takenAt, takenBy, reason, aside, how: 'read' as const });
   }
 
-  /** One plain question: it is asked for every unit of every round. */
-  private newestFirst(positionId: string) {
-    return this.dataSource
+  /** All looks at a position, oldest first; each that found a backup again as a backup of its own time. */
+  async all(positionId: string): Promise<Backup[]> {
+    const kept = await this.dataSource
       .getRepository(Backup)
-      .createQueryBuilder('backup')
-      .where('backup.position_id = :positionId', { positionId })
-      .orderBy('backup.takenAt', 'DESC')
-      .addOrderBy('backup.seq', 'DESC')
-      .limit(1);
+      .find({ where: { position: { id: positionId } }, order: { takenAt: 'ASC', seq: 'ASC' } });
+    const bySeq = new Map(kept.map((backup) => [Number(backup.seq), backup]));
+    const again = (await this.foundAgain.of(kept)).flatMap((repeat) => {
+      const backup = bySeq.get(Number(repeat.seq));
+      return backup ? [repeated(backup, repeat)] : [];
+    });
+    return [...kept, ...again].sort((a, b) => a.takenAt.getTime() - b.takenAt.getTime());
   }
 
+  /** By its id; `ID.N` is the look number N, which found the backup ID again. */
   async get(id: string): Promise<Backup> {
-    const backup = isUuid(id)
+    const [own = '', look] = id.split('.');
+    const backup = isUuid(own)
       ? await this.dataSource.getRepository(Backup).findOne({
-          where: { id },
+          where: { id: own },
           relations: { position: true, unit: true },
         })
       : null;
     if (!backup) throw notFound('This backup');
-    return backup;
+    if (look === undefined) return backup;
+    const newest = await this.newest(backup.position.id);
+    if (newest?.id === id) return Object.assign(newest, { position: backup.position, unit: backup.unit });
+    const repeat = (await this.foundAgain.of([backup])).find((each) => String(each.id) === look);
+    if (!repeat) throw notFound('This backup');
+    return repeated(backup, repeat);
   }
+}
+
+interface LookRow {
+  readonly backup_id: string;
+  readonly at: Date;
+  readonly taken_by: string;
+  readonly reason: string;
+  readonly aside: object;
+}
+
+export interface KeptOrFound {
+  readonly backupId: string;
+  /** The backup is an older one, whose content was found again. */
+  readonly found: boolean;
+}
+
+const repeatId = ({ id }: Backup, repeat: Repeat): string => `${id}.${repeat.id}`;
+
+/** Monitors are kept with backups of their own and with the newest look alone. */
+function repeated(backup: Backup, repeat: Repeat): Backup {
+  const { at: takenAt, taken_by: takenBy, reason } = repeat;
+  const id = repeatId(backup, repeat);
+  return Object.assign(new Backup(), backup, { id, takenAt, takenBy, reason, how: 'read', aside: {} });
 }
 
 export const isUuid = (text: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(text);

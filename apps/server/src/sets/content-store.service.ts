@@ -1,6 +1,7 @@
-// Content of sets by hash. What is stored is the canonical text, and reading it back checks the hash: damaged content
-// is named and never shown as good.
+// Content of sets by hash. What is stored is the canonical text, deflated, and reading it back checks the hash: damaged
+// content is named and never shown as good.
 
+import { deflateRawSync, inflateRawSync } from 'node:zlib';
 import { Injectable } from '@nestjs/common';
 import {
   canonicalText,
@@ -26,7 +27,8 @@ export class ContentStore {
   async keep(set: ParameterSet, manager: EntityManager = this.dataSource.manager): Promise<ContentHash> {
     const text = canonicalText(set);
     const hash = hashText(text);
-    const row = { hash, dictionaryId: set.dictionary, content: Buffer.from(text, 'utf8') };
+    const content = deflateRawSync(Buffer.from(text, 'utf8'), { level: 9 });
+    const row = { hash, dictionaryId: set.dictionary, content, packed: true };
     await manager.createQueryBuilder().insert().into(SetContent).values(row).orIgnore().execute();
     return hash;
   }
@@ -35,12 +37,26 @@ export class ContentStore {
     const known = this.atHand.get(hash);
     if (known) return known;
     const row = await this.dataSource.getRepository(SetContent).findOneBy({ hash });
-    const text = row?.content.toString('utf8');
-    const set = text !== undefined && hashText(text) === hash ? parseCanonical(text) : undefined;
-    if (!set?.ok) throw damaged(hash);
+    const set = row && keptSet(row);
+    if (!set) throw damaged(hash);
     if (this.atHand.size >= MOST_AT_HAND) this.atHand.delete(this.atHand.keys().next().value ?? '');
-    this.atHand.set(hash, set.value);
-    return set.value;
+    this.atHand.set(hash, set);
+    return set;
+  }
+}
+
+/** The set in a row; nothing where the row is damaged. */
+export function keptSet({ hash, content, packed }: SetContent): ParameterSet | undefined {
+  const text = packed ? inflated(content) : content.toString('utf8');
+  const set = text !== undefined && hashText(text) === hash ? parseCanonical(text) : undefined;
+  return set?.ok ? set.value : undefined;
+}
+
+function inflated(content: Buffer): string | undefined {
+  try {
+    return inflateRawSync(content).toString('utf8');
+  } catch {
+    return undefined;
   }
 }
 

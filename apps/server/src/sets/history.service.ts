@@ -5,7 +5,8 @@ import type { BackupMark, BaselineMark, DifferenceOrigin, HistoryView, Parameter
 import type { Code } from '@drive-keep/core/dictionary';
 import { sameReading, type Reading } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
-import { Backup } from './backup.entity.ts';
+import type { Backup } from './backup.entity.ts';
+import { Backups } from './backups.service.ts';
 import { Baseline } from './baseline.entity.ts';
 import { ContentStore } from './content-store.service.ts';
 import { Drift } from './drift.service.ts';
@@ -14,13 +15,14 @@ import { Drift } from './drift.service.ts';
 export class History {
   constructor(
     private readonly dataSource: DataSource,
+    private readonly backups: Backups,
     private readonly drift: Drift,
     private readonly contents: ContentStore,
   ) {}
 
   async of(positionId: string): Promise<HistoryView> {
     const baselines = await this.baselines(positionId);
-    const backups = await this.backups(positionId);
+    const backups = await this.backups.all(positionId);
     const marks: BackupMark[] = [];
     for (const [at, backup] of backups.entries()) {
       const inForce = baselines.findLast((baseline) => baseline.signedAt <= backup.takenAt);
@@ -46,7 +48,7 @@ export class History {
     const steps: ParameterStep[] = [];
     let before: Reading | undefined;
     let beforeHash = '';
-    for (const backup of await this.backups(positionId)) {
+    for (const backup of await this.backups.all(positionId)) {
       if (backup.contentHash === beforeHash) continue;
       beforeHash = backup.contentHash;
       const reading = (await this.contents.get(backup.contentHash)).readings.get(code);
@@ -64,7 +66,7 @@ export class History {
    */
   async origins(positionId: string): Promise<readonly DifferenceOrigin[]> {
     const signed = (await this.baselines(positionId)).at(-1);
-    const backups = (await this.backups(positionId)).reverse();
+    const backups = (await this.backups.all(positionId)).reverse();
     const [newest] = backups;
     if (!signed || !newest) return [];
     const [baseline, now] = await Promise.all([
@@ -98,12 +100,6 @@ export class History {
     return this.dataSource
       .getRepository(Baseline)
       .find({ where: { position: { id: positionId } }, order: { revision: 'ASC' } });
-  }
-
-  private async backups(positionId: string): Promise<Backup[]> {
-    return this.dataSource
-      .getRepository(Backup)
-      .find({ where: { position: { id: positionId } }, order: { takenAt: 'ASC', seq: 'ASC' } });
   }
 }
 

@@ -6,4 +6,6 @@ export class SetContent {
   @PrimaryColumn('text') hash: string;
   @Column('text') dictionaryId: string;
   @Column('bytea') content: Buffer;
+  /** Whether the content is deflated. */
+  @Column('boolean') packed: boolean;
 }

@@ -29,6 +29,7 @@ import { Motors1764000000006 } from './migrations/motors.ts';
 import { ReadOff } from '../read-off/read-off.entity.ts';
 import { ReadOffs1764000000007 } from './migrations/read-offs.ts';
 import { Scan } from '../find-units/scan.entity.ts';
+import { FoundAgain1764000000008 } from './migrations/found-again.ts';
 import { Rounds1764000000004 } from './migrations/rounds.ts';
 import { Decisions1764000000003 } from './migrations/decisions.ts';
 import { ModelsAsData1764000000002 } from './migrations/models-as-data.ts';
@@ -74,6 +75,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     RegisterChanges1764000000005,
     Motors1764000000006,
     ReadOffs1764000000007,
+    FoundAgain1764000000008,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

@@ -2,14 +2,15 @@
 
 import { DefaultNamingStrategy } from 'typeorm';
 
-const snake = (name: string): string => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
+export const snakeCase = (name: string): string =>
+  name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
 
 export class SnakeNaming extends DefaultNamingStrategy {
   override columnName(propertyName: string, customName: string | undefined): string {
-    return customName ?? snake(propertyName);
+    return customName ?? snakeCase(propertyName);
   }
 
   override joinColumnName(relationName: string): string {
-    return `${snake(relationName)}_id`;
+    return `${snakeCase(relationName)}_id`;
   }
 }
