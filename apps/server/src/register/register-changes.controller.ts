@@ -75,6 +75,16 @@ class RetireBody extends ReasonBody {
   positions: string[];
 }
 
+class RetirePlaceBody extends ReasonBody {
+  @ApiProperty() @IsString() @MinLength(1) @MaxLength(60) area: string;
+
+  @ApiPropertyOptional({ description: 'one machine of the area alone' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(60)
+  machine?: string;
+}
+
 class AreaBody {
   @ApiProperty() @IsString() @MinLength(1) @MaxLength(60) name: string;
 }
@@ -156,6 +166,17 @@ export class RegisterChangesController {
     const tags = [...new Set(positions)];
     await this.changes.retire(tags, reason, person);
     return { retired: tags };
+  }
+
+  @Post('register/retire-place')
+  @NeedsRole('engineer')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'Retire all positions of an area or a machine; their history stays' })
+  async retirePlace(
+    @Body() { reason, ...place }: RetirePlaceBody,
+    @Person() person: Account,
+  ): Promise<{ readonly retired: readonly string[] }> {
+    return { retired: await this.changes.retirePlace(place, reason, person) };
   }
 
   @Delete('positions/:tag/retirement')

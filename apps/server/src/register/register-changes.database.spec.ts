@@ -350,3 +350,20 @@ it('a job that was started before a retirement ends in its own outcome', async (
   const ended = await plant.jobEnd(technician, body.job.id);
   expect(ended.items[0]?.outcome).toBe('kept');
 });
+
+it('a machine is retired with all its positions, and an area that is not there is said so', async () => {
+  const before = tagsOf(await page('find=DR-CF'));
+  expect(before.length).toBeGreaterThan(1);
+  const { status, body } = await engineer.post<{ retired: string[] }>('register/retire-place', {
+    area: 'Drying',
+    machine: 'Circulation fans',
+    reason: 'Dryer taken down',
+  });
+  expect([status, body.retired]).toEqual([200, before]);
+  expect(tagsOf(await page('find=DR-CF'))).toEqual([]);
+  expect(tagsOf(await page('find=DR-DC')).length).toBeGreaterThan(0);
+  const gone = await engineer.post<Problem>('register/retire-place', { area: 'Nowhere', reason: 'x' });
+  expect([gone.status, gone.body.detail]).toEqual([404, expect.stringContaining('The area Nowhere')]);
+  const refused = await technician.post<Problem>('register/retire-place', { area: 'Drying', reason: 'x' });
+  expect(refused.status).toBe(403);
+});

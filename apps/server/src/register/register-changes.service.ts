@@ -3,7 +3,7 @@
 // is written, and every change is in the logbook with its person and reason.
 
 import { Injectable } from '@nestjs/common';
-import { DataSource, type EntityManager } from 'typeorm';
+import { DataSource, IsNull, type EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
@@ -186,6 +186,26 @@ export class RegisterChanges {
         await this.logbook.write({ person, action: 'position-retired', tag, text }, manager);
       }
     });
+  }
+
+  /** Retires all positions of an area, or of one machine of it; tells which they were. */
+  async retirePlace(
+    { area, machine }: { readonly area: string; readonly machine?: string | undefined },
+    reason: string,
+    person: Account,
+  ): Promise<readonly string[]> {
+    const positions = await this.dataSource.getRepository(Position).find({
+      where: {
+        machine: { area: { name: area }, ...(machine === undefined ? {} : { name: machine }) },
+        retiredAt: IsNull(),
+      },
+      order: { place: 'ASC' },
+    });
+    const name = machine === undefined ? `The area ${area}` : `The machine ${machine} in ${area}`;
+    if (positions.length === 0) throw notFound(name);
+    const tags = positions.map(({ tag }) => tag);
+    await this.retire(tags, reason, person);
+    return tags;
   }
 
   /** A retired position comes back with the unit that it had, as long as that is nowhere else. */
