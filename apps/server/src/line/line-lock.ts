@@ -56,7 +56,7 @@ async function giveBack(runner: QueryRunner, lineId: string): Promise<void> {
 
 /** pg_locks shows the key of an advisory lock in two halves. */
 async function isWaitedFor(runner: QueryRunner, lineId: string): Promise<boolean> {
-  const rows: unknown[] = await runner.query(
+  const rows = await runner.query<unknown[]>(
     `select 1 from pg_locks, (select ${KEY} as key) wanted
       where locktype = 'advisory' and not granted and objsubid = 1
         and database = (select oid from pg_database where datname = current_database())
