@@ -56,12 +56,12 @@ async function giveBack(runner: QueryRunner, lineId: string): Promise<void> {
 
 /** pg_locks shows the key of an advisory lock in two halves. */
 async function isWaitedFor(runner: QueryRunner, lineId: string): Promise<boolean> {
-  const rows = await runner.query<unknown[]>(
+  const rows = (await runner.query(
     `select 1 from pg_locks, (select ${KEY} as key) wanted
       where locktype = 'advisory' and not granted and objsubid = 1
         and database = (select oid from pg_database where datname = current_database())
         and classid::bigint = (key >> 32) & 4294967295 and objid::bigint = key & 4294967295 limit 1`,
     [lineId],
-  );
+  )) as unknown[];
   return rows.length > 0;
 }
