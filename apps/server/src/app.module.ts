@@ -66,6 +66,8 @@ import { FoundAgain } from './sets/found-again.service.ts';
 import { History } from './sets/history.service.ts';
 import { dataSourceOptions } from './storage/data-source.ts';
 import { WritePlansController } from './writing/write-plans.controller.ts';
+import { UnitBackups } from './line/unit-backups.service.ts';
+import { WriteFollowUps } from './writing/write-follow-ups.service.ts';
 import { WritePlans } from './writing/write-plans.service.ts';
 import { WriteRun } from './writing/write-run.service.ts';
 
@@ -150,6 +152,8 @@ export class AppModule {
         SetExport,
         SetImport,
         Tolerations,
+        UnitBackups,
+        WriteFollowUps,
         WritePlans,
         WriteRun,
       ],

@@ -1,6 +1,13 @@
 import type { UnreachableCause, WritePhase, WriteReason } from '@drive-keep/core/plans';
 import type { Reading } from '@drive-keep/core/values';
 
+/** Plain writes, a reset with what goes back, or the end of another plan: the rest of it, or the way back. */
+export type WritePlanKind = 'write' | 'reset' | 'resume' | 'undo';
+
+/** A reset goes before all else. */
+export type StepPhase = 'reset' | WritePhase;
+export type StepReason = WriteReason | { readonly kind: 'procedure'; readonly text: string };
+
 export type WritePlanState =
   'planned' | 'released' | 'writing' | 'done' | 'refused' | 'failed' | 'interrupted';
 
@@ -8,8 +15,10 @@ export interface WriteStepView {
   readonly code: string;
   readonly from: Reading | null;
   readonly to: number;
-  readonly phase: WritePhase;
-  readonly reason: WriteReason;
+  readonly phase: StepPhase;
+  readonly reason: StepReason;
+  /** How long the unit is busy after it, in ms; 0 for a plain write. */
+  readonly busyMs: number;
   readonly stopped: boolean;
   readonly restart: boolean;
   readonly state: 'planned' | 'writing' | 'written' | 'failed';
@@ -23,6 +32,12 @@ export interface UnreachableView {
   readonly text: string;
 }
 
+/** A value that does nothing for the time being, and the parameter that decides it. */
+export interface IdleView {
+  readonly code: string;
+  readonly by: string;
+}
+
 export interface ReleaseView {
   readonly by: string;
   readonly at: string;
@@ -33,6 +48,8 @@ export interface WritePlanView {
   readonly id: string;
   readonly tag: string;
   readonly dictionary: string;
+  readonly kind: WritePlanKind;
+  readonly follows: string | null;
   readonly state: WritePlanState;
   readonly target: string;
   readonly plannedBy: string;
@@ -40,7 +57,12 @@ export interface WritePlanView {
   readonly steps: readonly WriteStepView[];
   readonly unreachable: readonly UnreachableView[];
   readonly alreadyThere: readonly string[];
+  readonly idle: readonly IdleView[];
   readonly release: ReleaseView | null;
+  /** The unit is restarted after the save, to prove that the values stuck. */
+  readonly restartCheck: boolean;
+  /** What may be planned from here, once the unit has been read again. */
+  readonly followUps: readonly ('resume' | 'undo')[];
   /** What stands in the way, or how it ended; empty while nothing is to be said. */
   readonly text: string;
   /** What the unit holds now, where the plan did not come to its end. */

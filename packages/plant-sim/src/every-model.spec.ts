@@ -49,6 +49,9 @@ describe.each(MODELS.map((model) => [model.id, model] as const))('the firmware o
         ]);
         continue;
       }
+      // What another function holds for itself is the subject of its own test below.
+      if (model.effects.some((each) => each.kind === 'blocks' && each.codes.includes(parameter.code)))
+        continue;
       expect([parameter.code, memory.write(parameter, usual, false)]).toEqual([parameter.code, undefined]);
       expect([parameter.code, memory.write(parameter, greatest + 1, false)]).toEqual([
         parameter.code,
@@ -62,35 +65,71 @@ describe.each(MODELS.map((model) => [model.id, model] as const))('the firmware o
     }
   });
 
-  it('puts back what a write puts back, once it changes, and nothing else', () => {
-    for (const { when, toDefault } of model.effects) {
-      const cause = model.parameters.find(({ code }) => code === when) as Parameter;
-      const moved = Object.fromEntries(
-        model.parameters
-          .filter(
-            ({ form, keeping, meaning }) =>
-              form.kind === 'number' && keeping === 'setting' && !/lock/i.test(meaning ?? ''),
-          )
-          .map((parameter) => [parameter.code, limitsOf(parameter, facts).greatest]),
-      );
-      const memory = memoryOf(model, moved);
-      const held = () => Object.fromEntries(model.parameters.map(({ code }) => [code, memory.get(code)]));
-      const before = held();
-      expect(memory.write(cause, memory.get(when), false)).toBeUndefined();
-      expect(held()).toEqual(before);
-      const { least, greatest } = limitsOf(cause, facts);
-      const other = memory.get(when) === greatest ? least : greatest;
-      expect(memory.write(cause, other, false)).toBeUndefined();
-      for (const parameter of model.parameters) {
-        if (parameter.code === when) continue;
-        const back = toDefault.includes(parameter.code) ? defaultOf(parameter, facts) : undefined;
-        expect([parameter.code, memory.get(parameter.code)]).toEqual([
-          parameter.code,
-          back ?? before[parameter.code],
-        ]);
+  const parameterOf = (code: string): Parameter => {
+    const found = model.parameters.find((each) => each.code === code);
+    if (!found) throw new Error(code);
+    return found;
+  };
+  const choicesOf = ({ form, ...parameter }: Parameter): readonly number[] => {
+    if (form.kind === 'option') return form.options.map(({ raw }) => raw);
+    const { least, greatest } = limitsOf({ form, ...parameter }, facts);
+    return [least, greatest];
+  };
+
+  it.each(model.effects.map((effect) => [`${effect.when} ${effect.kind}: ${effect.why}`, effect] as const))(
+    'plays the manual: %s',
+    (_, effect) => {
+      const cause = parameterOf(effect.when);
+      const tied = effect.is ?? choicesOf(cause);
+      const to = tied.find((raw) => raw !== defaultOf(cause, facts)) ?? tied[0] ?? 0;
+      const from = choicesOf(cause).find((raw) => raw !== to && !effect.is?.includes(raw)) ?? 0;
+      const memory = memoryOf(model, { [cause.code]: from });
+      const change = () => expect(memory.write(cause, to, false)).toBeUndefined();
+      switch (effect.kind) {
+        case 'puts-back': {
+          const moved = effect.codes.map(parameterOf).filter((each) => each.form.kind === 'number');
+          for (const each of moved) memory.force(each.code, limitsOf(each, facts).least);
+          expect(memory.write(cause, from, false)).toBeUndefined();
+          for (const each of moved) expect(memory.get(each.code)).toBe(limitsOf(each, facts).least);
+          change();
+          const region = cause.meaning === 'unit.region' ? model.regions[to]?.facts : {};
+          for (const code of effect.codes)
+            expect([code, memory.get(code)]).toEqual([
+              code,
+              defaultOf(parameterOf(code), { ...facts, ...region }),
+            ]);
+          return;
+        }
+        case 'sets':
+          change();
+          for (const { code, raw } of effect.values) expect([code, memory.get(code)]).toEqual([code, raw]);
+          return;
+        case 'narrows': {
+          const { least, greatest } = limitsOf(cause, facts);
+          const far = effect.bound === 'greatest' ? least : greatest;
+          change();
+          expect(memory.write(cause, far, false)).toBeUndefined();
+          for (const code of effect.codes) {
+            const { least: own } = limitsOf(parameterOf(code), facts);
+            expect(memory.get(code)).toBeLessThanOrEqual(Math.max(far, own));
+            expect([code, memory.write(parameterOf(code), far + 1, false)]).toEqual([code, OUT_OF_RANGE]);
+          }
+          return;
+        }
+        case 'blocks':
+          change();
+          for (const code of effect.codes)
+            expect([code, memory.write(parameterOf(code), memory.get(code), false)]).toEqual([
+              code,
+              model.line?.refusals.locked,
+            ]);
+          return;
+        case 'chooses':
+        case 'idles':
+          change();
       }
-    }
-  });
+    },
+  );
 
   it('takes nothing but the lock while it is locked', () => {
     const lock = withMeaning(model, 'unit.lock');

@@ -2,4 +2,4 @@ export { ControlPort } from './control-port.ts';
 export { Plant, type PlantDescription, type LineDescription } from './plant.ts';
 export { loadModels } from './shipped-models.ts';
 export type { Mischief } from './mischief.ts';
-export type { SimUnit, UnitDescription } from './unit.ts';
+export { SimUnit, type UnitDescription } from './unit.ts';

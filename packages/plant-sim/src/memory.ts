@@ -7,7 +7,8 @@ import { defaultOf, factsOf, limitsOf } from '@drive-keep/core/dictionary';
 
 export class Memory {
   readonly dictionary: Dictionary;
-  private readonly facts: Facts;
+  /** Facts of the rating and region on the plate. */
+  private readonly plate: Facts;
   private working = new Map<string, number>();
   private permanent = new Map<string, number>();
 
@@ -20,9 +21,9 @@ export class Memory {
     this.dictionary = dictionary;
     const facts = factsOf(dictionary, { rating, region });
     if (!facts) throw new Error(`${dictionary.id} has no rating ${rating} in region ${region}`);
-    this.facts = facts;
+    this.plate = facts;
     for (const parameter of dictionary.parameters) {
-      const raw = this.defaultFor(parameter);
+      const raw = defaultOf(parameter, facts);
       if (raw !== undefined) this.permanent.set(parameter.code, raw);
     }
     for (const [code, raw] of Object.entries(values)) this.permanent.set(code, raw);
@@ -58,6 +59,7 @@ export class Memory {
       return refusals?.locked ?? EXCEPTION.failure;
     }
     if (parameter.access === 'write-stopped' && running) return refusals?.running ?? EXCEPTION.failure;
+    if (this.occupied(parameter.code)) return refusals?.locked ?? EXCEPTION.failure;
     if (!this.accepts(parameter, raw)) return EXCEPTION.value;
     const changed = this.working.get(parameter.code) !== raw;
     this.working.set(parameter.code, raw);
@@ -89,8 +91,46 @@ export class Memory {
     return Object.fromEntries(this.permanent);
   }
 
+  /**
+   * What a write to the reset trigger does, by the procedure in the manual: everything that it covers goes back to the
+   * defaults of the region that is set. Answers with how long the unit is busy; nothing where the value is no trigger.
+   */
+  resetBy(trigger: Parameter, raw: number): number | undefined {
+    const procedure = this.dictionary.procedures.find(({ purpose }) => purpose === 'reset');
+    const step = procedure?.steps.find(({ set, busyMs }) => busyMs > 0 && set?.code === trigger.code);
+    this.working.set(trigger.code, 0);
+    if (!procedure || Number(step?.set?.to) !== raw) return undefined;
+    const scope = procedure.scopes.find(({ raw: own }) => own === this.valueOf('unit.resetScope'));
+    const number = String(this.valueOf('unit.region') ?? '');
+    const region = this.dictionary.regions.find(({ facts }) => facts['region_number'] === number);
+    for (const parameter of this.dictionary.parameters) {
+      const menu = parameter.menu[0] ?? '';
+      if (parameter.access === 'read' || procedure.keeps.includes(parameter.code)) continue;
+      if (scope && (scope.leaves.includes(menu) || (scope.only.length > 0 && !scope.only.includes(menu))))
+        continue;
+      const back = defaultOf(parameter, { ...this.facts(), ...region?.facts });
+      if (back !== undefined) this.working.set(parameter.code, back);
+    }
+    return step?.busyMs;
+  }
+
+  private valueOf(meaning: string): number | undefined {
+    const parameter = this.dictionary.parameters.find((each) => each.meaning === meaning);
+    return parameter && this.working.get(parameter.code);
+  }
+
   private locked(): boolean {
     return (this.value('unit.lock') ?? 0) !== 0 || (this.value('network.writeLock') ?? 0) === 1;
+  }
+
+  /** Another function of the unit holds this parameter for itself. */
+  private occupied(code: string): boolean {
+    return this.dictionary.effects.some(
+      (effect) =>
+        effect.kind === 'blocks' &&
+        (effect.codes as readonly string[]).includes(code) &&
+        (effect.is ?? []).includes(this.get(effect.when)),
+    );
   }
 
   private accepts(parameter: Parameter, raw: number): boolean {
@@ -98,21 +138,58 @@ export class Memory {
     if (form.kind === 'option') return form.options.some((option) => option.raw === raw);
     if (form.kind === 'bits')
       return raw >= 0 && form.bits.reduce((left, { bit }) => left & ~(1 << bit), raw) === 0;
-    const { least, greatest } = limitsOf(parameter, this.facts);
-    return raw >= least && raw <= greatest;
+    return this.clamped(parameter, raw) === raw;
   }
 
-  private sideEffects(changed: Parameter): void {
+  /** Into the range that holds at this moment: the manual's, for the region and duty chosen, within other settings. */
+  private clamped(parameter: Parameter, raw: number): number {
+    const { least, greatest } = limitsOf(parameter, this.facts());
+    let value = Math.min(Math.max(raw, least), greatest);
     for (const effect of this.dictionary.effects) {
-      if (effect.when !== changed.code) continue;
-      for (const parameter of this.dictionary.parameters) {
-        const back = effect.toDefault.includes(parameter.code) ? this.defaultFor(parameter) : undefined;
-        if (back !== undefined) this.working.set(parameter.code, back);
+      if (effect.kind !== 'narrows' || !effect.codes.includes(parameter.code)) continue;
+      const by = this.get(effect.when);
+      value = effect.bound === 'greatest' ? Math.min(value, by) : Math.max(value, by);
+    }
+    return value;
+  }
+
+  /** What the plate says, but for what has been chosen by a parameter. */
+  private facts(): Facts {
+    const facts: Record<string, string> = { ...this.plate };
+    for (const effect of this.dictionary.effects) {
+      if (effect.kind !== 'chooses') continue;
+      for (const { raw, region, facts: own } of effect.options) {
+        if (raw !== this.get(effect.when)) continue;
+        Object.assign(facts, this.dictionary.regions.find(({ id }) => id === region)?.facts);
+        for (const [name, text] of Object.entries(own))
+          facts[name] = text.startsWith('@') ? (this.plate[text.slice(1)] ?? '') : text;
       }
+    }
+    return facts;
+  }
+
+  /** What the manual says of this change; then every number is within the range that holds now. */
+  private sideEffects(changed: Parameter): void {
+    const raw = this.get(changed.code);
+    const effects = this.dictionary.effects.filter(
+      ({ when, is }) => when === changed.code && (!is || is.includes(raw)),
+    );
+    for (const effect of effects) {
+      if (effect.kind === 'sets') for (const fixed of effect.values) this.working.set(fixed.code, fixed.raw);
+      if (effect.kind === 'puts-back') this.putBack(effect.codes);
+    }
+    if (effects.length === 0) return;
+    for (const parameter of this.dictionary.parameters) {
+      const held = this.working.get(parameter.code);
+      if (parameter.form.kind !== 'number' || parameter.default === null || held === undefined) continue;
+      this.working.set(parameter.code, this.clamped(parameter, held));
     }
   }
 
-  private defaultFor(parameter: Parameter): number | undefined {
-    return defaultOf(parameter, this.facts);
+  private putBack(codes: readonly string[]): void {
+    for (const parameter of this.dictionary.parameters) {
+      const back = codes.includes(parameter.code) ? defaultOf(parameter, this.facts()) : undefined;
+      if (back !== undefined) this.working.set(parameter.code, back);
+    }
   }
 }

@@ -14,6 +14,8 @@ export interface Mischief {
   readonly corrupt: Corruption | null;
   /** Another unit takes its place in the middle: after so many requests it reports another serial number. */
   readonly swap: { readonly after: number; readonly serial: number } | null;
+  /** Something happens at the machine in the middle: after so many requests, once. */
+  readonly event: { readonly after: number; readonly what: 'start' | 'power-cycle' | 'lock' } | null;
 }
 
 export const NO_MISCHIEF: Mischief = {
@@ -23,6 +25,7 @@ export const NO_MISCHIEF: Mischief = {
   refuse: [],
   corrupt: null,
   swap: null,
+  event: null,
 };
 
 /** Damages an answer in one of the ways that gateways and bad cables do. */

@@ -74,9 +74,25 @@ export class SimUnit {
   /** Counts requests for mischief, and tells whether the answer is to break off. */
   countRequest(): 'answer' | 'break' {
     this.requests += 1;
-    const { swap, breakAfter } = this.mischief;
+    const { swap, breakAfter, event } = this.mischief;
     if (swap && this.requests > swap.after) this.serial = swap.serial;
+    if (event && this.requests === event.after + 1) this.happen(event.what);
     return breakAfter > 0 && this.requests >= breakAfter ? 'break' : 'answer';
+  }
+
+  private happen(what: 'start' | 'power-cycle' | 'lock'): void {
+    switch (what) {
+      case 'start':
+        this.hand = false;
+        this.runContact = true;
+        return;
+      case 'power-cycle':
+        this.powerCycle();
+        return;
+      case 'lock':
+        for (const { code, meaning } of this.dictionary.parameters)
+          if (meaning === 'unit.lock') this.memory.force(code, 1);
+    }
   }
 
   setMischief(mischief: Partial<Mischief>): void {
@@ -208,6 +224,9 @@ export class SimUnit {
     for (const { parameter, raw } of writes) {
       const refused = this.memory.write(parameter, raw, this.running);
       if (refused) return refused;
+      const busy =
+        parameter.meaning === 'unit.resetTrigger' ? this.memory.resetBy(parameter, raw) : undefined;
+      if (busy !== undefined) this.busyUntil = this.now() + busy;
     }
     return undefined;
   }

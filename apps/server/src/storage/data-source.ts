@@ -30,6 +30,7 @@ import { ReadOff } from '../read-off/read-off.entity.ts';
 import { ReadOffs1764000000007 } from './migrations/read-offs.ts';
 import { Scan } from '../find-units/scan.entity.ts';
 import { FoundAgain1764000000008 } from './migrations/found-again.ts';
+import { Writing1764000000009 } from './migrations/writing.ts';
 import { Rounds1764000000004 } from './migrations/rounds.ts';
 import { Decisions1764000000003 } from './migrations/decisions.ts';
 import { ModelsAsData1764000000002 } from './migrations/models-as-data.ts';
@@ -76,6 +77,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Motors1764000000006,
     ReadOffs1764000000007,
     FoundAgain1764000000008,
+    Writing1764000000009,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

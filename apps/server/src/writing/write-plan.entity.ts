@@ -1,4 +1,4 @@
-import type { UnreachableView, WritePlanState } from '@drive-keep/api';
+import type { IdleView, UnreachableView, WritePlanKind, WritePlanState } from '@drive-keep/api';
 import {
   Column,
   Entity,
@@ -18,6 +18,9 @@ export class StoredWritePlan {
   @ManyToOne(() => Position) @JoinColumn() position: Relation<Position>;
   @ManyToOne(() => Unit) @JoinColumn() unit: Relation<Unit>;
   @Column('text') dictionaryId: string;
+  @Column('text', { default: 'write' }) kind: WritePlanKind;
+  /** The plan that this one goes on with or takes back. */
+  @Column('uuid', { nullable: true }) follows: string | null;
   @Column('text') state: WritePlanState;
   @Column('text') target: string;
   @Column('text') plannedBy: string;
@@ -27,6 +30,10 @@ export class StoredWritePlan {
   @Column('text') predictedHash: string;
   @Column('jsonb') unreachable: UnreachableView[];
   @Column('jsonb') alreadyThere: string[];
+  @Column('jsonb', { default: [] }) idle: IdleView[];
+  /** Content right after a reset. */
+  @Column('text', { nullable: true }) resetHash: string | null;
+  @Column('boolean', { default: false }) restartCheck: boolean;
   @Column('text', { nullable: true }) releasedBy: string | null;
   @Column('timestamptz', { nullable: true }) releasedAt: Date | null;
   @Column('timestamptz', { nullable: true }) releasedUntil: Date | null;

@@ -1,13 +1,16 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
-import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
+import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags, PartialType } from '@nestjs/swagger';
 import type { WritePlanView } from '@drive-keep/api';
-import { Equals, IsString, MaxLength } from 'class-validator';
+import { Equals, IsBoolean, IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
 import { CodesBody } from '../problems/codes-body.ts';
+import { WriteFollowUps } from './write-follow-ups.service.ts';
 import { WritePlans } from './write-plans.service.ts';
 
-class PlanBody extends CodesBody {
+const MOST_PLANS = 20;
+
+class PlanBody extends PartialType(CodesBody) {
   @ApiProperty({ example: 'baseline', description: 'set whose values are wanted' })
   @IsString()
   @MaxLength(60)
@@ -20,10 +23,26 @@ class ReleaseBody {
   stoppedAndSafe: true;
 }
 
+class CarryOutBody {
+  @ApiPropertyOptional({ description: 'restart the unit after the save, to prove that the values stuck' })
+  @IsOptional()
+  @IsBoolean()
+  restartCheck?: boolean;
+}
+
+class FollowBody {
+  @ApiProperty({ enum: ['resume', 'undo'] })
+  @IsIn(['resume', 'undo'])
+  kind: 'resume' | 'undo';
+}
+
 @ApiTags('writing')
 @Controller()
 export class WritePlansController {
-  constructor(private readonly plans: WritePlans) {}
+  constructor(
+    private readonly plans: WritePlans,
+    private readonly followUps: WriteFollowUps,
+  ) {}
 
   @Post('positions/:tag/write-plans')
   @NeedsRole('technician')
@@ -34,6 +53,12 @@ export class WritePlansController {
     @Person() person: Account,
   ): Promise<WritePlanView> {
     return this.plans.plan(tag, target, codes, person);
+  }
+
+  @Get('positions/:tag/write-plans')
+  @ApiOperation({ summary: 'The last write plans of a position, newest first' })
+  of(@Param('tag') tag: string): Promise<readonly WritePlanView[]> {
+    return this.plans.of(tag, MOST_PLANS);
   }
 
   @Get('write-plans/:id')
@@ -58,7 +83,24 @@ export class WritePlansController {
   @NeedsRole('technician')
   @HttpCode(202)
   @ApiOperation({ summary: 'Write to the unit, as planned and released' })
-  carryOut(@Param('id') id: string, @Person() person: Account): Promise<WritePlanView> {
-    return this.plans.carryOut(id, person);
+  carryOut(
+    @Param('id') id: string,
+    @Body() { restartCheck }: CarryOutBody,
+    @Person() person: Account,
+  ): Promise<WritePlanView> {
+    return this.plans.carryOut(id, person, restartCheck);
+  }
+
+  @Post('write-plans/:id/follow-ups')
+  @NeedsRole('technician')
+  @ApiOperation({
+    summary: 'Read the unit and plan the rest of this plan, or the way back; nothing is written yet',
+  })
+  follow(
+    @Param('id') id: string,
+    @Body() { kind }: FollowBody,
+    @Person() person: Account,
+  ): Promise<WritePlanView> {
+    return this.followUps.follow(id, kind, person);
   }
 }

@@ -2,9 +2,17 @@
 // run; a screen only explains.
 
 import { Injectable } from '@nestjs/common';
-import type { WritePlanView } from '@drive-keep/api';
-import { factsOf, type Code } from '@drive-keep/core/dictionary';
-import { describeUnreachable, planWrites } from '@drive-keep/core/plans';
+import type { WritePlanKind, WritePlanView } from '@drive-keep/api';
+import { factsOf, findParameter, type Code, type Dictionary } from '@drive-keep/core/dictionary';
+import {
+  carryOver,
+  describeUnreachable,
+  planWrites,
+  type CarriedOver,
+  type ResetPlan,
+  type WritePlan,
+} from '@drive-keep/core/plans';
+import type { ParameterSet } from '@drive-keep/core/sets';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
@@ -13,9 +21,10 @@ import { JobQueue } from '../jobs/job-queue.service.ts';
 import { Jobs } from '../jobs/jobs.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
-import { Register } from '../register/register.service.ts';
+import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { isUuid } from '../sets/backups.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
+import { describeHolds, writePlanView } from './write-plan-view.ts';
 import { StoredWritePlan } from './write-plan.entity.ts';
 import { StoredWriteStep } from './write-step.entity.ts';
 
@@ -35,11 +44,14 @@ export class WritePlans {
     private readonly logbook: Logbook,
   ) {}
 
-  /** Plans to bring the named parameters to their values in the referenced set, from what the newest backup holds. */
+  /**
+   * Plans to bring the named parameters, or all that the referenced set has, to their values in it, from what the newest
+   * backup holds. A set of another version of the model is carried over.
+   */
   async plan(
     tag: string,
     target: string,
-    codes: readonly string[],
+    codes: readonly string[] | undefined,
     { person }: Account,
   ): Promise<WritePlanView> {
     const [at] = await this.register.inPlace([tag]);
@@ -50,39 +62,82 @@ export class WritePlans {
     const current = await this.sets.get(at, 'newest');
     const wanted = await this.sets.get(at, target);
     const dictionary = await this.dictionaries.get(at.unit.dictionaryId);
-    if (wanted.set.dictionary !== dictionary.id || current.set.dictionary !== dictionary.id) {
-      const detail = `The set is of ${wanted.set.dictionary}; the unit at ${tag} is of ${dictionary.id}.`;
+    if (current.set.dictionary !== dictionary.id) {
+      const detail = `The newest backup of ${tag} is of another model than the unit that sits there. Back the unit up first.`;
       throw new ProblemException(422, 'different-models', detail);
     }
+    const carried = await this.carried(wanted.set, dictionary, tag);
+    const asked = codes ?? [...carried.readings.keys(), ...carried.homeless];
     const lines = new Map(
-      [...new Set(codes)].map((code) => [code as Code, wanted.set.readings.get(code as Code)]),
+      [...new Set(asked)].map((code) => [code as Code, carried.readings.get(code as Code)]),
     );
     const plan = planWrites(dictionary, factsOf(dictionary, at.unit) ?? {}, current.set, lines);
+    const told = { kind: 'write' as const, follows: null, target: wanted.side.title, person };
+    return this.store(at, dictionary, current.set, plan, told);
+  }
+
+  private async carried(set: ParameterSet, dictionary: Dictionary, tag: string): Promise<CarriedOver> {
+    if (set.dictionary === dictionary.id) return { readings: set.readings, homeless: [] };
+    const other = await this.dictionaries.get(set.dictionary);
+    if (other.model === dictionary.model) return carryOver(other, dictionary, set);
+    const detail = `The set is of ${set.dictionary}; the unit at ${tag} is of ${dictionary.id}.`;
+    throw new ProblemException(422, 'different-models', detail);
+  }
+
+  /** Keeps a plan with the sets before and after it. */
+  async store(
+    { position, unit }: PositionWithUnit,
+    dictionary: Dictionary,
+    basis: ParameterSet,
+    plan: Pick<WritePlan, 'steps' | 'unreachable' | 'alreadyThere' | 'idle' | 'predicted'>,
+    { kind, follows, target, person, reset }: PlanTold,
+  ): Promise<WritePlanView> {
     const unreachable = plan.unreachable.map((each) => ({
       ...each,
       text: describeUnreachable(each, dictionary),
     }));
+    const procedure = (reset?.steps ?? []).map(({ code, from, to, text, busyMs }) => {
+      const { access, restart } = findParameter(dictionary, code) ?? {};
+      const reason = { kind: 'procedure' as const, text };
+      return {
+        code,
+        from,
+        to,
+        phase: 'reset' as const,
+        reason,
+        busyMs,
+        stopped: access === 'write-stopped',
+        restart,
+      };
+    });
     const id = await this.dataSource.transaction(async (manager) => {
       const plans = manager.getRepository(StoredWritePlan);
       const stored = await plans.save(
         plans.create({
-          position: at.position,
-          unit: at.unit,
+          ...{ position, unit, kind, follows, target, unreachable },
           dictionaryId: dictionary.id,
           state: 'planned',
-          target: wanted.side.title,
           plannedBy: person,
-          basisHash: await this.contents.keep(current.set, manager),
+          basisHash: await this.contents.keep(basis, manager),
           predictedHash: await this.contents.keep(plan.predicted, manager),
-          unreachable,
+          resetHash: reset ? await this.contents.keep(reset.afterReset, manager) : null,
           alreadyThere: [...plan.alreadyThere],
+          idle: [...plan.idle],
         }),
       );
-      const steps = plan.steps.map(({ from, to, ...step }, place) => {
-        return { planId: stored.id, place, fromReading: from ?? null, toRaw: to, ...step };
+      const steps = [...procedure, ...plan.steps].map(({ from, to, restart, ...step }, place) => {
+        return {
+          planId: stored.id,
+          place,
+          fromReading: from ?? null,
+          toRaw: to,
+          restart: restart ?? false,
+          ...step,
+        };
       });
       await manager.getRepository(StoredWriteStep).insert(steps);
-      const text = `Planned ${plan.steps.length} writes towards ${wanted.side.title}.`;
+      const text = `Planned ${steps.length} writes towards ${target}.`;
+      const { tag } = position;
       await this.logbook.write(
         { person, action: 'write-planned', tag, text, facts: { plan: stored.id } },
         manager,
@@ -96,7 +151,8 @@ export class WritePlans {
   async release(id: string, { person }: Account): Promise<WritePlanView> {
     const plan = await this.load(id);
     if (!['planned', 'released', 'refused'].includes(plan.state)) throw over(plan);
-    if (plan.steps.length === 0)
+    // The rest of a plan may be that what was written is saved.
+    if (plan.steps.length === 0 && plan.follows === null)
       throw new ProblemException(409, 'nothing-to-write', 'The plan has nothing to write.');
     const now = new Date();
     await this.update(id, {
@@ -113,7 +169,7 @@ export class WritePlans {
   }
 
   /** Hands a released plan to the queue. Only one caller gets through. */
-  async carryOut(id: string, { person }: Account): Promise<WritePlanView> {
+  async carryOut(id: string, { person }: Account, restartCheck = false): Promise<WritePlanView> {
     const plan = await this.load(id);
     if (plan.state !== 'released') throw plan.state === 'planned' ? notReleased(plan) : over(plan);
     if ((plan.releasedUntil ?? new Date(0)) < new Date()) throw notReleased(plan);
@@ -121,10 +177,10 @@ export class WritePlans {
       const taken = await manager.update(
         StoredWritePlan,
         { id, state: 'released' },
-        { state: 'writing', text: '' },
+        { state: 'writing', text: '', restartCheck },
       );
       if (taken.affected !== 1) throw over(plan);
-      const reason = `Put back ${plan.steps.length} values at ${plan.position.tag}`;
+      const reason = `${KIND_NAMES[plan.kind]} at ${plan.position.tag}`;
       const job = await this.jobs.create(manager, { kind: 'write', reason, requestedBy: person }, [
         plan.unit,
       ]);
@@ -151,7 +207,7 @@ export class WritePlans {
     for (const plan of plans) {
       await this.update(plan.id, {
         state: 'interrupted',
-        text: 'The server was interrupted while it wrote. Back the unit up and plan again.',
+        text: 'The server was interrupted while it wrote. Write the rest or go back, from what the unit holds now.',
         holds: describeHolds(plan),
       });
     }
@@ -178,58 +234,36 @@ export class WritePlans {
   }
 
   async view(id: string): Promise<WritePlanView> {
-    const plan = await this.load(id);
-    const { releasedBy, releasedAt, releasedUntil } = plan;
-    return {
-      id: plan.id,
-      tag: plan.position.tag,
-      dictionary: plan.dictionaryId,
-      state: plan.state,
-      target: plan.target,
-      plannedBy: plan.plannedBy,
-      plannedAt: plan.plannedAt.toISOString(),
-      steps: plan.steps.map(
-        ({ code, fromReading, toRaw, phase, reason, stopped, restart, state, readBack, text }) => {
-          return {
-            code,
-            from: fromReading,
-            to: toRaw,
-            phase,
-            reason,
-            stopped,
-            restart,
-            state,
-            readBack,
-            text,
-          };
-        },
-      ),
-      unreachable: plan.unreachable,
-      alreadyThere: plan.alreadyThere,
-      release:
-        releasedBy && releasedAt && releasedUntil
-          ? { by: releasedBy, at: releasedAt.toISOString(), until: releasedUntil.toISOString() }
-          : null,
-      text: plan.text,
-      holds: plan.holds,
-      saved: plan.saved,
-      jobId: plan.jobId,
-      backupBefore: plan.backupBefore,
-      backupAfter: plan.backupAfter,
-    };
+    return writePlanView(await this.load(id));
+  }
+
+  /** Plans of a position, newest first. */
+  async of(tag: string, most: number): Promise<readonly WritePlanView[]> {
+    const plans = await this.dataSource.getRepository(StoredWritePlan).find({
+      where: { position: { tag } },
+      relations: { position: true, steps: true },
+      order: { plannedAt: 'DESC', steps: { place: 'ASC' } },
+      take: most,
+    });
+    return plans.map(writePlanView);
   }
 }
 
-/** What the unit holds after a plan that did not come to its end, from the steps that were persisted. */
-export function describeHolds(plan: Pick<StoredWritePlan, 'steps' | 'saved'>): string {
-  const written = plan.steps.filter((step) => step.state === 'written').length;
-  const doubtful = plan.steps.filter((step) => step.state === 'writing').map((step) => step.code);
-  const doubt = doubtful.length > 0 ? ` Whether ${doubtful.join(', ')} was taken is not known.` : '';
-  if (plan.saved) return `All ${written} writes are in the unit and saved permanently.`;
-  if (written === 0) return `Nothing was written.${doubt}`;
-  const count = `${written} of ${plan.steps.length} writes are in the working memory of the unit`;
-  return `${count}, not saved permanently: a power cycle brings the former values back.${doubt}`;
+/** How a plan came about. */
+export interface PlanTold {
+  readonly kind: WritePlanKind;
+  readonly follows: string | null;
+  readonly target: string;
+  readonly person: string;
+  readonly reset?: Pick<ResetPlan, 'steps' | 'afterReset'>;
 }
+
+const KIND_NAMES: Readonly<Record<WritePlanKind, string>> = {
+  write: 'Write values',
+  reset: 'Reset to defaults',
+  resume: 'Write the rest',
+  undo: 'Go back to the values before',
+};
 
 const notReleased = ({ position }: StoredWritePlan): ProblemException =>
   new ProblemException(

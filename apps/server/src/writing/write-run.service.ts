@@ -4,22 +4,15 @@
 import { Injectable, Logger } from '@nestjs/common';
 import type { WritePlanState } from '@drive-keep/api';
 import { compareSets } from '@drive-keep/core/compare';
-import {
-  findParameter,
-  type Dictionary,
-  type LineFacts,
-  type RegisterPlace,
-} from '@drive-keep/core/dictionary';
-import { showRaw } from '@drive-keep/core/values';
+import type { Dictionary } from '@drive-keep/core/dictionary';
 import { Dictionaries, lineFactsOf } from '../catalogue/dictionaries.service.ts';
 import { JobQueue } from '../jobs/job-queue.service.ts';
 import { Jobs } from '../jobs/jobs.service.ts';
-import type { DriveLine, LineFault } from '../line/drive-line.ts';
+import type { DriveLine } from '../line/drive-line.ts';
 import { LineLock } from '../line/line-lock.ts';
 import { describeFault } from '../line/line-text.ts';
 import { ModbusLine } from '../line/modbus-line.ts';
 import { readUnit, type UnitReading } from '../line/unit-reader.ts';
-import { rawToWords, wordsToRaw } from '../line/words.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { DataSource } from 'typeorm';
 import type { Backup } from '../sets/backup.entity.ts';
@@ -27,7 +20,9 @@ import { Backups } from '../sets/backups.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { StoredWritePlan } from './write-plan.entity.ts';
 import type { StoredWriteStep } from './write-step.entity.ts';
-import { describeHolds, WritePlans } from './write-plans.service.ts';
+import { describeHolds } from './write-plan-view.ts';
+import { WritePlans } from './write-plans.service.ts';
+import { UnitWriter } from './unit-writer.ts';
 
 /** The end of a plan before its time. `refused` means that nothing was written. */
 class PlanEnd extends Error {
@@ -43,15 +38,11 @@ interface Writing {
   readonly plan: StoredWritePlan;
   readonly person: string;
   readonly line: DriveLine;
+  readonly writer: UnitWriter;
   readonly address: number;
   readonly dictionary: Dictionary;
-  readonly facts: LineFacts;
   readonly stopped: () => boolean;
 }
-
-/** How long a unit may be busy with its own procedures beyond what its manual says, in ms. */
-const BUSY_PATIENCE_MS = 5000;
-const BUSY_POLL_MS = 50;
 
 @Injectable()
 export class WriteRun {
@@ -81,14 +72,14 @@ export class WriteRun {
     const { line, lineAddress } = plan.unit;
     if (!line || lineAddress === null) throw new Error('a plan without a line was started');
     const dictionary = await this.dictionaries.get(plan.dictionaryId);
-    const facts = lineFactsOf(dictionary);
     const drive = new ModbusLine(line.host, line.port);
     const person = job.requestedBy;
-    const writing = { plan, person, line: drive, address: lineAddress, dictionary, facts, stopped };
+    const target = { line: drive, address: lineAddress, serial: plan.unit.serial, dictionary };
+    const writing = { plan, person, ...target, writer: new UnitWriter(target), stopped };
     try {
       await this.jobs.progress(jobId, 0, { state: 'reading', done: 0, total: plan.steps.length });
       await this.lock.hold(line.id, () => this.carryOut(writing));
-      const text = `${plan.steps.length} values put back, read back, saved permanently.`;
+      const text = doneText(plan);
       await this.end(writing, 'done', text);
       await this.jobs.endItem(jobId, 0, 'kept', text);
     } catch (error) {
@@ -102,53 +93,66 @@ export class WriteRun {
 
   private ownFault(error: unknown): PlanEnd {
     this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
-    return new PlanEnd('failed', 'Something went wrong inside Drive Keep. Back the unit up and plan again.');
+    return new PlanEnd(
+      'failed',
+      'Something went wrong inside Drive Keep. Write the rest or go back, from what the unit holds now.',
+    );
   }
 
   private async carryOut(writing: Writing): Promise<void> {
-    const { plan } = writing;
+    const { plan, writer } = writing;
     const before = await this.backUp(writing, 'before-write', 'refused');
     await this.plans.update(plan.id, { backupBefore: before.backup.id });
     await this.requireUnchanged(writing, before.reading);
-    for (const step of plan.steps) await this.writeStep(writing, step);
-    await this.save(writing);
+    const reset = plan.steps.filter(({ phase }) => phase === 'reset');
+    for (const step of reset) await this.step(writing, step);
+    await this.requireDefaults(writing);
+    for (const step of plan.steps.slice(reset.length)) await this.step(writing, step);
+    await this.prove(writer.save());
     plan.saved = true;
     await this.plans.update(plan.id, { saved: true });
+    if (plan.restartCheck) await this.prove(writer.restart());
     const after = await this.backUp(writing, 'after-write', 'failed');
     await this.plans.update(plan.id, { backupAfter: after.backup.id });
     await this.requirePredicted(writing, after.reading);
   }
 
+  private async prove(trouble: Promise<string | undefined>): Promise<void> {
+    const text = await trouble;
+    if (text !== undefined) throw new PlanEnd('failed', text);
+  }
+
   /** Reads the whole unit, which also proves its model and serial number. */
+  private async read(
+    { plan, line, address, dictionary, stopped }: Writing,
+    state: WritePlanState,
+    rest: string,
+  ): Promise<UnitReading> {
+    const { unit, position } = plan;
+    const control = { progress: () => undefined, stopped };
+    const expected = { address, serial: unit.serial };
+    const read = await readUnit(line, dictionary, lineFactsOf(dictionary), expected, control);
+    if (read.ok) return read.value;
+    const name = { tag: position.tag, serial: unit.serial, modelName: dictionary.name };
+    const why = describeFault(read.fault, name).replace('Nothing was kept.', '').trim();
+    throw new PlanEnd(state, `${why} ${rest}`);
+  }
+
   private async backUp(
-    { plan, person, line, address, dictionary, facts, stopped }: Writing,
+    writing: Writing,
     how: 'before-write' | 'after-write',
     state: WritePlanState,
   ): Promise<{ reading: UnitReading; backup: Backup }> {
+    const { plan, person: takenBy } = writing;
     const { unit, position } = plan;
-    const control = { progress: () => undefined, stopped };
-    const read = await readUnit(line, dictionary, facts, { address, serial: unit.serial }, control);
-    if (!read.ok) {
-      const name = { tag: position.tag, serial: unit.serial, modelName: dictionary.name };
-      const why = describeFault(read.fault, name).replace('Nothing was kept.', '').trim();
-      const rest = state === 'refused' ? 'Nothing was written.' : 'The writes are saved, but not proven.';
-      throw new PlanEnd(state, `${why} ${rest}`);
-    }
-    const { set, aside, identity } = read.value;
+    const rest = state === 'refused' ? 'Nothing was written.' : 'The writes are saved, but not proven.';
+    const reading = await this.read(writing, state, rest);
+    const { set, aside, identity } = reading;
     const reason =
       how === 'before-write' ? 'Before a write plan' : `After a write plan towards ${plan.target}`;
-    const from = { serial: identity.serial, firmware: identity.firmware };
-    const backup = await this.backups.keep({
-      position,
-      unit,
-      set,
-      aside,
-      takenBy: person,
-      how,
-      reason,
-      ...from,
-    });
-    return { reading: read.value, backup };
+    const { serial, firmware } = identity;
+    const what = { position, unit, set, aside, takenBy, how, reason, serial, firmware };
+    return { reading, backup: await this.backups.keep(what) };
   }
 
   private async requireUnchanged({ plan, dictionary }: Writing, { set }: UnitReading): Promise<void> {
@@ -169,81 +173,43 @@ export class WriteRun {
     );
   }
 
-  private async writeStep(writing: Writing, step: StoredWriteStep): Promise<void> {
-    const { plan, dictionary, line, address, facts } = writing;
-    await this.requireStanding(writing, step.place === 0);
+  /** One step, stored before and after it is done. */
+  private async step(writing: Writing, step: StoredWriteStep): Promise<void> {
+    const { plan, writer } = writing;
+    const nothingYet = plan.steps.every(({ state }) => state === 'planned');
+    const objection = await writer.objection(plan.position.tag);
+    if (objection !== undefined) {
+      const rest = nothingYet ? ' Nothing was written.' : '';
+      throw new PlanEnd(nothingYet ? 'refused' : 'failed', `${objection}${rest}`);
+    }
     if (writing.stopped()) throw new PlanEnd('failed', `Stopped before ${step.code} was written.`);
-    const parameter = findParameter(dictionary, step.code);
-    const place = parameter?.register;
-    if (!parameter || !place) throw new Error(`step without register: ${step.code}`);
     step.state = 'writing';
     await this.plans.updateStep(plan.id, step.place, { state: 'writing' });
-    const written = await line.write(address, place.address, rawToWords(place, step.toRaw, facts.wordOrder));
-    if (!written.ok) return this.stepFailed(writing, step, refusedWrite(written.fault));
-    const readBack = await this.readBack(writing, step, place);
-    if (readBack !== step.toRaw) {
-      const holds = showRaw(parameter.form, readBack);
-      return this.stepFailed(writing, step, `was written but the unit holds ${holds}`, readBack);
+    const written = await writer.write(step);
+    if (!written.ok) {
+      const { text, doubtful, readBack } = written.fault;
+      step.state = doubtful ? 'writing' : 'failed';
+      const change = { state: step.state, text, readBack: readBack ?? null };
+      await this.plans.updateStep(plan.id, step.place, change);
+      throw new PlanEnd('failed', `${step.code} ${text}.`);
     }
     step.state = 'written';
-    await this.plans.updateStep(plan.id, step.place, { state: 'written', readBack });
+    await this.plans.updateStep(plan.id, step.place, { state: 'written', readBack: written.value ?? null });
     await this.jobs.progress(plan.jobId ?? '', 0, { done: step.place + 1 });
   }
 
-  private async readBack(writing: Writing, step: StoredWriteStep, place: RegisterPlace): Promise<number> {
-    const { line, address, facts } = writing;
-    const answer = await line.read(address, place.address, place.width === 32 ? 2 : 1);
-    if (answer.ok) return wordsToRaw(place, answer.value, facts.wordOrder);
-    return this.stepFailed(
-      writing,
-      step,
-      `could not be read back: ${faultWords(answer.fault)}`,
-      undefined,
-      'writing',
+  /** That the unit holds its defaults now is read, not believed. */
+  private async requireDefaults(writing: Writing): Promise<void> {
+    const { plan, dictionary } = writing;
+    if (plan.resetHash === null) return;
+    const { set } = await this.read(writing, 'failed', 'The reset was started, but is not proven.');
+    const { rows } = compareSets(dictionary, await this.contents.get(plan.resetHash), set);
+    if (rows.length === 0) return;
+    const codes = rows.map((row) => row.code).join(', ');
+    throw new PlanEnd(
+      'failed',
+      `After the reset these do not hold their defaults: ${codes}. Nothing was put back yet.`,
     );
-  }
-
-  private async stepFailed(
-    { plan }: Writing,
-    step: StoredWriteStep,
-    why: string,
-    readBack?: number,
-    state: 'failed' | 'writing' = 'failed',
-  ): Promise<never> {
-    step.state = state;
-    await this.plans.updateStep(plan.id, step.place, { state, text: why, readBack: readBack ?? null });
-    throw new PlanEnd('failed', `${step.code} ${why}.`);
-  }
-
-  private async requireStanding({ line, address, facts, plan }: Writing, first: boolean): Promise<void> {
-    const status = await line.read(address, facts.status.register, 1);
-    const state = first ? 'refused' : 'failed';
-    if (!status.ok)
-      throw new PlanEnd(state, `The state of the unit could not be read: ${faultWords(status.fault)}.`);
-    if (((status.value[0] ?? 0) >> facts.status.running) & 1) {
-      const rest = first ? ' Nothing was written.' : '';
-      throw new PlanEnd(
-        state,
-        `${plan.position.tag} is running. Stop the machine, then release it again.${rest}`,
-      );
-    }
-  }
-
-  /** Starts the permanent save and waits until the unit answers again. */
-  private async save({ line, address, facts }: Writing): Promise<void> {
-    const { register, value, busyMs } = facts.save;
-    const begun = await line.write(address, register, [value]);
-    if (!begun.ok)
-      throw new PlanEnd('failed', `The permanent save was not taken: ${faultWords(begun.fault)}.`);
-    for (let waited = 0; waited < busyMs + BUSY_PATIENCE_MS; waited += BUSY_POLL_MS) {
-      await new Promise((resolve) => setTimeout(resolve, BUSY_POLL_MS));
-      const answer = await line.read(address, facts.status.register, 1);
-      if (answer.ok) return;
-      if (answer.fault.code !== 'busy') {
-        throw new PlanEnd('failed', `During the permanent save: ${faultWords(answer.fault)}.`);
-      }
-    }
-    throw new PlanEnd('failed', 'The unit stays busy with its permanent save. Look at the unit.');
   }
 
   private async end({ plan, person }: Writing, state: WritePlanState, text: string): Promise<void> {
@@ -267,32 +233,10 @@ export class WriteRun {
   }
 }
 
-function refusedWrite(fault: LineFault): string {
-  if (fault.code !== 'refused') return `was not written: ${faultWords(fault)}`;
-  switch (fault.exception) {
-    case 'value':
-      return 'was refused: the unit does not take this value';
-    case 'failure':
-      return 'was refused: the unit is locked or running';
-    default:
-      return 'was refused: the unit does not let it be written';
-  }
-}
-
-function faultWords(fault: LineFault): string {
-  switch (fault.code) {
-    case 'no-connection':
-      return 'the gateway does not accept a connection';
-    case 'no-answer':
-    case 'late':
-      return 'the unit does not answer in time';
-    case 'broke-off':
-      return 'the connection broke off';
-    case 'wrong-answer':
-      return 'the answer does not belong to the request';
-    case 'refused':
-      return 'the unit refuses';
-    case 'busy':
-      return 'the unit is busy';
-  }
+function doneText({ steps, kind, restartCheck }: StoredWritePlan): string {
+  const writes = steps.filter(({ phase }) => phase !== 'reset').length;
+  const values = writes === 1 ? '1 value' : `${writes} values`;
+  const reset = kind === 'reset' ? 'Reset, defaults proven. ' : '';
+  const proof = restartCheck ? ' Still there after a restart.' : '';
+  return `${reset}${values} written, read back, saved permanently.${proof}`;
 }

@@ -1,4 +1,4 @@
-import type { WritePhase, WriteReason } from '@drive-keep/core/plans';
+import type { StepPhase, StepReason } from '@drive-keep/api';
 import type { Reading } from '@drive-keep/core/values';
 import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
 import { StoredWritePlan } from './write-plan.entity.ts';
@@ -12,8 +12,9 @@ export class StoredWriteStep {
   @Column('text') code: string;
   @Column('jsonb', { nullable: true }) fromReading: Reading | null;
   @Column({ type: 'bigint', transformer: wholeNumber }) toRaw: number;
-  @Column('text') phase: WritePhase;
-  @Column('jsonb') reason: WriteReason;
+  @Column('text') phase: StepPhase;
+  @Column('jsonb') reason: StepReason;
+  @Column('integer', { default: 0 }) busyMs: number;
   @Column('boolean') stopped: boolean;
   @Column('boolean') restart: boolean;
   @Column('text', { default: 'planned' }) state: 'planned' | 'writing' | 'written' | 'failed';

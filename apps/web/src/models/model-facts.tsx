@@ -1,7 +1,13 @@
 // What a model's maker says beside its parameters: ratings and derating, how things are counted, what a write puts back,
 // and what to do for a reset, a save or an unlock.
 
-import { findParameter, type ConventionName, type Dictionary } from '@drive-keep/core/dictionary';
+import {
+  findParameter,
+  type ConventionName,
+  type Dictionary,
+  type Effect,
+} from '@drive-keep/core/dictionary';
+import { codesOf, showEffect } from '../words/effects.ts';
 
 const FACT_NAMES: Readonly<Record<string, string>> = {
   heavy: 'Heavy duty, A',
@@ -115,21 +121,20 @@ export function HowItWorks({ dictionary }: { dictionary: Dictionary }) {
             </div>
           ))}
         </dl>
-        <h2 className="mt-5 font-semibold">What a write puts back</h2>
+        <h2 className="mt-5 font-semibold">What a write does to others</h2>
         {effects.length === 0 && (
           <p className="text-soft">No write of this model changes other parameters.</p>
         )}
         <ul className="space-y-2">
           {effects.map((effect) => (
-            <li key={effect.when} className="border-l-4 border-look pl-3">
+            <li key={effect.when + effect.kind + effect.why} className="border-l-4 border-look pl-3">
               <b className="font-mono">{effect.when}</b> {findParameter(dictionary, effect.when)?.name}:{' '}
               {effect.why}
               <details className="text-sm">
-                <summary className="text-plum">
-                  Writing this puts these {effect.toDefault.length} back to default
-                </summary>
+                <summary className="text-plum">{SUMMARIES[effect.kind](codesOf(effect).length)}</summary>
+                <p className="text-soft">{showEffect(effect)}</p>
                 <ul className="columns-2">
-                  {effect.toDefault.map((code) => (
+                  {codesOf(effect).map((code) => (
                     <li key={code}>
                       <span className="font-mono">{code}</span> {findParameter(dictionary, code)?.name}
                     </li>
@@ -154,7 +159,7 @@ export function HowItWorks({ dictionary }: { dictionary: Dictionary }) {
                     <span className="text-soft">
                       {' '}
                       (<span className="font-mono">{set.code}</span> to{' '}
-                      {set.to.startsWith('@') ? 'that of the region' : set.to})
+                      {set.to.startsWith('@') ? 'what is chosen' : set.to})
                     </span>
                   )}
                   {busyMs > 0 && <span className="text-soft"> Takes {busyMs / 1000} s.</span>}
@@ -172,3 +177,12 @@ export function HowItWorks({ dictionary }: { dictionary: Dictionary }) {
     </div>
   );
 }
+
+const SUMMARIES: Readonly<Record<Effect['kind'], (count: number) => string>> = {
+  'puts-back': (count) => `Writing this puts these ${count} back to default`,
+  sets: (count) => `Writing this sets these ${count}`,
+  chooses: () => 'Decides defaults and ranges',
+  narrows: (count) => `Limits these ${count}`,
+  blocks: (count) => `Keeps these ${count} from being changed`,
+  idles: (count) => `Leaves these ${count} without effect`,
+};

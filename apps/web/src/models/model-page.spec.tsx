@@ -94,7 +94,7 @@ describe('the parameters of a model', () => {
   it('warn where a write puts others back, and name them', async () => {
     show('?find=MC1');
     const warning = await screen.findByText(/A change of the control method puts/);
-    expect(warning.textContent).toContain('These 13: MC4, MC5');
+    expect(warning.textContent).toContain('Puts back to default: MC4, MC5');
   });
 
   it('say so when nothing fits', async () => {

@@ -13,6 +13,7 @@ import {
 import { showRaw } from '@drive-keep/core/values';
 import { Link } from 'react-router';
 import { PURPOSE_NAMES } from '@drive-keep/api';
+import { showEffect } from '../words/effects.ts';
 
 export type Sorting = 'menu' | 'purpose';
 
@@ -102,8 +103,8 @@ function ParameterEntry({
         {parameter.description}
         <Choices parameter={parameter} usual={defaultOf(parameter, facts)} />
         {effects.map((effect) => (
-          <span key={effect.why} className="mt-1 block border-l-4 border-look pl-2">
-            {effect.why} These {effect.toDefault.length}: {effect.toDefault.join(', ')}.
+          <span key={effect.kind + effect.why} className="mt-1 block border-l-4 border-look pl-2">
+            {effect.why} {showEffect(effect)}
           </span>
         ))}
         <Link

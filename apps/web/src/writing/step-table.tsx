@@ -41,7 +41,6 @@ function StepRow({ step, dictionary }: { step: WriteStepView; dictionary: Dictio
       : reading
         ? '? unreadable'
         : 'not there';
-  const why = step.reason.kind === 'asked' ? 'asked for' : `put back by the write of ${step.reason.by}`;
   return (
     <tr className="h-9 border-b border-rule align-middle">
       <td className="font-mono">{step.code}</td>
@@ -49,7 +48,7 @@ function StepRow({ step, dictionary }: { step: WriteStepView; dictionary: Dictio
       <td className="font-mono text-soft">{show(step.from)}</td>
       <td className="font-mono font-semibold">{show(step.to)}</td>
       <td className="text-sm text-soft">
-        {why}
+        {whyText(step.reason)}
         {step.stopped && ', only while standing'}
         {step.restart && ', takes a restart'}
       </td>
@@ -58,4 +57,19 @@ function StepRow({ step, dictionary }: { step: WriteStepView; dictionary: Dictio
       </td>
     </tr>
   );
+}
+
+function whyText(reason: WriteStepView['reason']): string {
+  switch (reason.kind) {
+    case 'asked':
+      return 'asked for';
+    case 'put-back-by':
+      return `changed by the write of ${reason.by}`;
+    case 'unlocks':
+      return 'the unit is locked';
+    case 'makes-way':
+      return `for a while, so that ${reason.for} can be written`;
+    case 'procedure':
+      return reason.text;
+  }
 }

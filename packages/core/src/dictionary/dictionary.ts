@@ -2,7 +2,8 @@
 // a write. A dictionary never changes; a new version is another dictionary with another id.
 
 import { parseRaw } from '../values/index.ts';
-import type { Bound, Code, Meaning, Parameter } from './parameter.ts';
+import type { Effect } from './effect.ts';
+import type { Bound, Meaning, Parameter } from './parameter.ts';
 import type { Procedure } from './procedures.ts';
 import type { TerminalChart } from './terminals.ts';
 
@@ -80,14 +81,6 @@ export interface DeratingPoint {
   readonly at: number;
   /** In percent. */
   readonly share: number;
-}
-
-/** What else a write does, from the maker's manual. */
-export interface Effect {
-  readonly when: Code;
-  /** Parameters that go back to their defaults when the value of `when` changes. */
-  readonly toDefault: readonly Code[];
-  readonly why: string;
 }
 
 export interface Dictionary {

@@ -102,6 +102,16 @@ export class FactReader {
     return 0;
   }
 
+  /** Whole numbers, at least one. */
+  integers(key: string): number[] {
+    const node = this.node(key);
+    const values = isSeq(node) ? node.items.map(plain) : [];
+    const whole = values.filter((each): each is number => Number.isSafeInteger(each));
+    if (whole.length > 0 && whole.length === values.length) return whole;
+    this.missing(key, 'a list of whole numbers');
+    return [];
+  }
+
   integerIfAny(key: string, otherwise: number): number {
     return this.has(key) ? this.integer(key) : otherwise;
   }
@@ -165,7 +175,7 @@ export class FactReader {
   }
 
   /** The place of the value, or of the nearest group around it that exists. */
-  private place(key: string | undefined): { line: number; column: number } {
+  place(key: string | undefined): { line: number; column: number } {
     const path = [...this.keysTo(key)];
     for (;;) {
       const node = path.length === 0 ? this.source.document.contents : this.source.document.getIn(path, true);

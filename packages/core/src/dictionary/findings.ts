@@ -23,6 +23,8 @@ export type ModelFinding = Place &
     | { readonly code: 'code-twice'; readonly text: string; readonly first: number }
     | { readonly code: 'meaning-twice'; readonly text: string; readonly first: number }
     | { readonly code: 'code-unknown'; readonly text: string }
+    | { readonly code: 'effect-other-step'; readonly when: string; readonly text: string }
+    | { readonly code: 'effect-region-unknown'; readonly text: string }
     | { readonly code: 'fact-unknown'; readonly fact: string; readonly outfit: string }
     | { readonly code: 'least-above-greatest'; readonly outfit: string }
     | { readonly code: 'default-outside'; readonly outfit: string }
@@ -57,6 +59,10 @@ export function describeModelFinding(finding: ModelFinding): string {
       return `The meaning ${finding.text} is already on line ${finding.first}. Keep one of them.`;
     case 'code-unknown':
       return `There is no parameter ${finding.text} in this dictionary. Check its spelling.`;
+    case 'effect-other-step':
+      return `${finding.when} cannot narrow ${finding.text}: they are not numbers of the same unit and resolution.`;
+    case 'effect-region-unknown':
+      return `There is no region "${finding.text}" in this file. Check its spelling.`;
     case 'fact-unknown':
       return `The fact "${finding.fact}" is missing, or does not fit the resolution, for ${finding.outfit}. State it in model.yaml.`;
     case 'least-above-greatest':

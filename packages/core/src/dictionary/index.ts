@@ -1,4 +1,5 @@
 export * from './dictionary.ts';
+export { changedBy, isTiedTo, type Effect, type FactChoice, type FixedValue } from './effect.ts';
 export * from './findings.ts';
 export * from './parameter.ts';
 export * from './procedures.ts';

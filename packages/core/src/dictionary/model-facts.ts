@@ -10,9 +10,9 @@ import {
   type Region,
   type RegisterValue,
 } from './dictionary.ts';
+import { readEffect, type EffectLine } from './effect.ts';
 import { type FactReader, readYaml } from './fact-reader.ts';
 import type { ModelFinding } from './findings.ts';
-import type { Code } from './parameter.ts';
 import { PURPOSES_OF_PROCEDURES, type Procedure } from './procedures.ts';
 import { CodeReader } from './read-terminals.ts';
 
@@ -29,12 +29,7 @@ export interface ModelFacts {
   readonly derating: Derating | null;
   readonly line: LineFacts | null;
   readonly procedures: readonly Procedure[];
-  readonly effects: readonly {
-    readonly when: Code;
-    readonly codes: readonly Code[];
-    readonly menu: string | null;
-    readonly why: string;
-  }[];
+  readonly effects: readonly EffectLine[];
 }
 
 /** Exception codes of the Modbus application protocol: illegal address, device failure. */
@@ -96,15 +91,6 @@ function readDerating(at: FactReader): Derating {
   return { ambient: points('ambient'), carrier: points('carrier') };
 }
 
-function readEffect(at: FactReader, codes: CodeReader): ModelFacts['effects'][number] {
-  return {
-    when: codes.at(at, 'when'),
-    codes: codes.listIfAny(at, 'codes'),
-    menu: at.has('menu') ? at.text('menu') : null,
-    why: at.text('why'),
-  };
-}
-
 function readProcedure(at: FactReader, codes: CodeReader): Procedure {
   return {
     purpose: at.oneOf('purpose', PURPOSES_OF_PROCEDURES),
@@ -115,6 +101,12 @@ function readProcedure(at: FactReader, codes: CodeReader): Procedure {
       busyMs: step.integerIfAny('busy_ms', 0),
     })),
     keeps: codes.listIfAny(at, 'keeps'),
+    scopes: at.listIfAny('scopes').map((scope) => ({
+      raw: scope.integer('is'),
+      name: scope.text('name'),
+      only: scope.has('only') ? scope.texts('only') : [],
+      leaves: scope.has('leaves') ? scope.texts('leaves') : [],
+    })),
   };
 }
 

@@ -13,10 +13,21 @@ export interface ProcedureStep {
   readonly busyMs: number;
 }
 
+/** What a reset covers, by the value of the parameter that chooses it; menus by the first part of their paths. */
+export interface ResetScope {
+  readonly raw: number;
+  readonly name: string;
+  /** Menus that it covers; all where there are none. */
+  readonly only: readonly string[];
+  readonly leaves: readonly string[];
+}
+
 export interface Procedure {
   readonly purpose: ProcedurePurpose;
   readonly name: string;
   readonly steps: readonly ProcedureStep[];
   /** What a reset leaves as it is. */
   readonly keeps: readonly Code[];
+  /** Choices of what a reset covers; none where it always covers everything. */
+  readonly scopes: readonly ResetScope[];
 }

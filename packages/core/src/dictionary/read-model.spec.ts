@@ -68,12 +68,11 @@ describe('the shipped model', () => {
   });
 
   it('puts back the settings of the menu Commands, and nothing else, when the control method changes', () => {
-    const [effect] = shippedModel.effects;
-    const menus = effect?.toDefault.map((code) => findParameter(shippedModel, code)?.menu[0]);
+    const effect = shippedModel.effects.find(({ when }) => when === '03U');
+    const codes = effect?.kind === 'puts-back' ? effect.codes : [];
+    const menus = codes.map((code) => findParameter(shippedModel, code)?.menu[0]);
     expect(new Set(menus)).toEqual(new Set(['Commands']));
-    expect(effect?.toDefault).toHaveLength(
-      shippedModel.parameters.filter(({ menu }) => menu[0] === 'Commands').length,
-    );
+    expect(codes).toHaveLength(shippedModel.parameters.filter(({ menu }) => menu[0] === 'Commands').length);
   });
 
   it('knows nothing of a rating that it does not have', () => {

@@ -9,10 +9,10 @@ import {
   refusalOf,
   type Dictionary,
   type DictionaryId,
-  type Effect,
   type Facts,
 } from './dictionary.ts';
-import { readModelFacts, type ModelFacts } from './model-facts.ts';
+import type { Effect, EffectLine } from './effect.ts';
+import { readModelFacts } from './model-facts.ts';
 import type { ModelFinding } from './findings.ts';
 import type { Bound, Parameter } from './parameter.ts';
 import { readParameters, type ParameterLine } from './read-parameters.ts';
@@ -41,20 +41,44 @@ export function readModel(files: ModelFiles): Result<Dictionary, readonly ModelF
     parameters: lines.map(({ parameter }) => parameter),
   };
   checkRegisters(lines, findings);
+  checkEffects(dictionary, facts.effects, findings);
   checkOutfits(dictionary, lines, findings);
   return findings.length > 0 ? fail(findings) : ok(dictionary);
 }
 
-/** An effect names single codes, or a menu whose settings it puts back. */
-function resolveEffect(effect: ModelFacts['effects'][number], lines: readonly ParameterLine[]): Effect {
+/** An effect that puts back names single codes, or a menu whose settings it puts back. */
+function resolveEffect({ menu, at: _, ...effect }: EffectLine, lines: readonly ParameterLine[]): Effect {
+  if (effect.kind !== 'puts-back') return effect;
   const inMenu = ({ parameter }: ParameterLine) =>
-    parameter.menu[0] === effect.menu &&
+    parameter.menu[0] === menu &&
     parameter.default !== null &&
     parameter.access !== 'read' &&
     parameter.code !== effect.when;
-  const ofMenu = effect.menu === null ? [] : lines.filter(inMenu).map(({ parameter }) => parameter.code);
-  return { when: effect.when, toDefault: [...ofMenu, ...effect.codes], why: effect.why };
+  const ofMenu = menu === null ? [] : lines.filter(inMenu).map(({ parameter }) => parameter.code);
+  return { ...effect, codes: [...ofMenu, ...effect.codes] };
 }
+
+/** What one parameter holds is a bound of another only where both count alike. */
+function checkEffects(
+  { parameters, regions }: Dictionary,
+  effects: readonly EffectLine[],
+  findings: ModelFinding[],
+): void {
+  const form = (code: string) => JSON.stringify(formOf(parameters.find((each) => each.code === code)));
+  for (const { at, ...effect } of effects) {
+    const place = { file: 'model.yaml' as const, ...at };
+    const others = effect.kind === 'narrows' ? effect.codes : [];
+    for (const text of others.filter((each) => form(each) !== form(effect.when)))
+      findings.push({ ...place, code: 'effect-other-step', when: effect.when, text });
+    const named = effect.kind === 'chooses' ? effect.options.flatMap(({ region }) => region ?? []) : [];
+    for (const text of named.filter((each) => regions.every(({ id }) => id !== each)))
+      findings.push({ ...place, code: 'effect-region-unknown', text });
+  }
+}
+
+/** Unit and resolution of a number; something of its own for all else. */
+const formOf = (parameter: Parameter | undefined): unknown =>
+  parameter?.form.kind === 'number' ? [parameter.form.unit, parameter.form.resolution] : parameter?.code;
 
 function checkRegisters(lines: readonly ParameterLine[], findings: ModelFinding[]): void {
   const owner = new Map<number, number>();

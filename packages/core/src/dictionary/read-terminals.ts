@@ -99,6 +99,12 @@ export class CodeReader {
     return text as Code;
   }
 
+  /** A code that stands as a key. */
+  named(reader: FactReader, key: string): Code {
+    if (!this.known.has(key)) reader.report(key, { code: 'code-unknown', text: key });
+    return key as Code;
+  }
+
   ifAny(reader: FactReader, key: string): Code | null {
     return reader.has(key) ? this.at(reader, key) : null;
   }

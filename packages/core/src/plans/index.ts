@@ -1,3 +1,5 @@
+export * from './carry-over.ts';
 export * from './effects.ts';
+export * from './reset-plan.ts';
 export * from './write-plan.ts';
 export * from './unreachable-text.ts';

@@ -1,26 +1,36 @@
 // The writes that bring a unit from what it holds to what it should hold, in an order that works. Pure: nothing is
 // assumed about the unit beyond `current`, and what the plan predicts is checked against the unit when it is done.
+//
+// Laws: carrying out `steps` on `current` gives `predicted`; `predicted` holds what was asked for, but for the lines in
+// `unreachable`, and what was there before for all the rest; carrying out `undo` on `predicted` gives `current`.
 
 import {
+  defaultOf,
   findParameter,
+  isTiedTo,
   placeOf,
-  refusalOf,
   type Code,
   type Dictionary,
   type Facts,
-  type ValueRefusal,
+  type Parameter,
 } from '../dictionary/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
 import type { Reading } from '../values/index.ts';
-import { applyWrite, structuralCodes, type Readings } from './effects.ts';
+import { structuralCodes, UnitRules, type Readings, type WriteRefusal } from './effects.ts';
 
-export type WritePhase = 'structure' | 'settings' | 'measured';
+/** In the order of their carrying out. */
+export const WRITE_PHASES = ['unlock', 'structure', 'settings', 'measured', 'lock'] as const;
+export type WritePhase = (typeof WRITE_PHASES)[number];
 
 export type WriteReason =
   /** Somebody asked for this value. */
   | { readonly kind: 'asked' }
-  /** An earlier step puts this parameter back to default, though it should keep its value. */
-  | { readonly kind: 'put-back-by'; readonly by: Code };
+  /** An earlier step changes this parameter, though it should keep its value. */
+  | { readonly kind: 'put-back-by'; readonly by: Code }
+  /** The unit is locked. */
+  | { readonly kind: 'unlocks' }
+  /** While this one holds its value, the other cannot be written. It gets its value again afterwards. */
+  | { readonly kind: 'makes-way'; readonly for: Code };
 
 export interface WriteStep {
   readonly code: Code;
@@ -34,31 +44,44 @@ export interface WriteStep {
 
 export type UnreachableCause =
   | { readonly code: 'unknown-code' }
-  | { readonly code: 'read-only' }
   | { readonly code: 'no-register' }
   | { readonly code: 'nothing-to-write' }
+  /** A write of it starts a procedure; it is no setting. */
+  | { readonly code: 'trigger' }
+  /** The unit is reached by it. */
+  | { readonly code: 'own-address' }
   | { readonly code: 'circle' }
-  | ValueRefusal;
+  | WriteRefusal;
 
 export interface Unreachable {
   readonly code: Code;
   readonly cause: UnreachableCause;
 }
 
+/** A step whose value does nothing for the time being, and the parameter that decides it. */
+export interface Idle {
+  readonly code: Code;
+  readonly by: Code;
+}
+
 export interface WritePlan {
   readonly steps: readonly WriteStep[];
+  /** Lines asked for that the unit will not hold, and lines that cannot keep their values. */
   readonly unreachable: readonly Unreachable[];
   /** Lines asked for that the unit already holds. */
   readonly alreadyThere: readonly Code[];
+  readonly idle: readonly Idle[];
   readonly predicted: ParameterSet;
+  readonly undo: { readonly steps: readonly WriteStep[]; readonly unreachable: readonly Unreachable[] };
 }
 
-/** A circle of effects that has not settled after this many rounds never will: each round fixes one more structure. */
-const MOST_PASSES = 4;
+/** Effects that still put each other back when a parameter was written so often run in a circle. */
+const MOST_WRITES = 4;
 
 /**
- * Plans the writes for `wanted` (raw values by code; nothing where the wanted set has no value for the code).
- * Parameters that nobody asked for keep their present values, even where a step puts them back on the way.
+ * Plans the writes for `wanted` (raw values by code; nothing where the wanted set has no value for the code). `facts` are
+ * those of the unit's rating and region. Parameters that nobody asked for keep their present values, even where a step
+ * changes them on the way.
  */
 export function planWrites(
   dictionary: Dictionary,
@@ -66,26 +89,38 @@ export function planWrites(
   current: ParameterSet,
   wanted: ReadonlyMap<Code, Reading | undefined>,
 ): WritePlan {
-  const unreachable: Unreachable[] = [];
+  const never: Unreachable[] = [];
   const asked = new Map<Code, number>();
   for (const [code, reading] of wanted) {
-    const cause = causeAgainst(dictionary, facts, code, reading);
-    if (cause) unreachable.push({ code, cause });
+    const cause = causeAgainst(dictionary, current, code, reading);
+    if (cause) never.push({ code, cause });
     else asked.set(code, reading as number);
   }
-  const alreadyThere = [...asked]
-    .filter(([code, raw]) => current.readings.get(code) === raw)
-    .map(([code]) => code);
-  const walk = new PlanWalk(dictionary, facts, current.readings, asked);
-  const stuck = walk.run();
-  for (const code of stuck) unreachable.push({ code, cause: { code: 'circle' } });
-  const predicted = { dictionary: current.dictionary, readings: walk.state };
-  return { steps: walk.steps, unreachable, alreadyThere, predicted };
+  const alreadyThere = [...asked].filter(([code, raw]) => current.readings.get(code) === raw);
+  const rules = new UnitRules(dictionary, facts);
+  const walk = new PlanWalk(rules, current.readings, asked).run();
+  const back = new PlanWalk(rules, walk.state, numbersOf(current.readings)).run();
+  const place = new Map([...wanted.keys()].map((code, at) => [code, at]));
+  const unreachable = [...never, ...walk.unreachable()].sort(
+    (a, b) => (place.get(a.code) ?? place.size) - (place.get(b.code) ?? place.size),
+  );
+  return {
+    steps: walk.steps,
+    unreachable,
+    alreadyThere: alreadyThere.map(([code]) => code),
+    idle: idleIn(dictionary, walk),
+    predicted: { dictionary: current.dictionary, readings: walk.state },
+    undo: { steps: back.steps, unreachable: back.unreachable() },
+  };
 }
 
+const numbersOf = (readings: Readings): Map<Code, number> =>
+  new Map([...readings].filter((entry): entry is [Code, number] => typeof entry[1] === 'number'));
+
+/** Why a line is not even tried. */
 function causeAgainst(
   dictionary: Dictionary,
-  facts: Facts,
+  current: ParameterSet,
   code: Code,
   reading: Reading | undefined,
 ): UnreachableCause | undefined {
@@ -93,70 +128,177 @@ function causeAgainst(
   if (!parameter) return { code: 'unknown-code' };
   if (typeof reading !== 'number') return { code: 'nothing-to-write' };
   if (parameter.access === 'read') return { code: 'read-only' };
-  if (!parameter.register) return { code: 'no-register' };
-  return refusalOf(parameter, reading, facts);
+  if (reading === current.readings.get(code)) return undefined;
+  if (parameter.meaning === 'unit.resetTrigger') return { code: 'trigger' };
+  if (parameter.meaning === 'network.address') return { code: 'own-address' };
+  return parameter.register ? undefined : { code: 'no-register' };
+}
+
+function idleIn({ effects }: Dictionary, { steps, state }: PlanWalk): Idle[] {
+  const idling = effects.filter((each) => each.kind === 'idles' && isTiedTo(each, state.get(each.when)));
+  const written = [...new Set(steps.map(({ code }) => code))];
+  return written.flatMap((code) => {
+    const by = idling.find((each) => each.kind === 'idles' && each.codes.includes(code));
+    return by ? [{ code, by: by.when }] : [];
+  });
 }
 
 /** Follows the unit's state from step to step, as the effects say, until all that is wanted holds. */
 class PlanWalk {
   state: Readings;
   readonly steps: WriteStep[] = [];
-  private readonly wanted: Readings;
-  private readonly putBackBy = new Map<Code, Code>();
-  private readonly structural: readonly Code[];
-  private readonly dictionary: Dictionary;
-  private readonly facts: Facts;
+  private readonly rules: UnitRules;
+  private readonly wanted: ReadonlyMap<Code, number>;
   private readonly asked: ReadonlyMap<Code, number>;
+  private readonly structural: ReadonlySet<Code>;
+  private readonly changedBy = new Map<Code, Code>();
+  private readonly writes = new Map<Code, number>();
 
-  constructor(dictionary: Dictionary, facts: Facts, current: Readings, asked: ReadonlyMap<Code, number>) {
-    this.dictionary = dictionary;
-    this.facts = facts;
+  constructor(rules: UnitRules, current: Readings, asked: ReadonlyMap<Code, number>) {
+    this.rules = rules;
     this.state = current;
     this.asked = asked;
-    this.wanted = new Map([...current, ...asked]);
-    this.structural = structuralCodes(dictionary);
+    this.wanted = new Map([...numbersOf(current), ...asked]);
+    this.structural = new Set(structuralCodes(rules.dictionary));
   }
 
-  /** Codes that cannot be brought to their value because steps put each other back. */
-  run(): readonly Code[] {
-    for (let pass = 0; pass < MOST_PASSES && this.open().length > 0; pass += 1) {
-      for (const code of this.structural) if (this.isOpen(code)) this.write(code, 'structure');
-      for (const code of this.open()) if (this.isOpen(code)) this.write(code, this.phaseOf(code));
+  run(): this {
+    const order = this.order();
+    const locks = [...this.wanted.keys()].filter(this.rules.isLock);
+    if (order.some((code) => this.isOpen(code))) {
+      for (const lock of this.rules.locksOn(this.state)) this.write(lock, 0, { kind: 'unlocks' }, 'unlock');
     }
-    return this.open();
+    do this.settle(order);
+    while (this.makeWay(order));
+    for (const code of locks) {
+      if (this.isOpen(code)) this.writeWanted(code, this.wanted.get(code) === 0 ? 'unlock' : 'lock');
+    }
+    return this;
+  }
+
+  /** What is not as wanted at the end, with the reason. */
+  unreachable(): Unreachable[] {
+    return [...this.wanted].flatMap(([code, raw]) => {
+      if (!this.isOpen(code)) return [];
+      const parameter = this.parameter(code);
+      const refused = parameter.register
+        ? this.rules.refusal(this.state, parameter, raw)
+        : ({ code: 'no-register' } as const);
+      return [{ code, cause: refused ?? { code: 'circle' } }];
+    });
+  }
+
+  /** Structure first, in the order of its effects; then in menu order, with measured values last: what the drive measured
+   * goes in when its conditions hold. */
+  private order(): readonly Code[] {
+    const structure = [...this.structural];
+    const rank = (code: Code): number => WRITE_PHASES.indexOf(this.phaseOf(code));
+    const place = (code: Code): number =>
+      this.structural.has(code) ? structure.indexOf(code) : placeOf(this.rules.dictionary, code);
+    return [...this.wanted.keys()]
+      .filter((code) => !this.rules.isLock(code) && findParameter(this.rules.dictionary, code))
+      .map((code) => ({ code, rank: rank(code), place: place(code) }))
+      .sort((a, b) => a.rank - b.rank || a.place - b.place)
+      .map(({ code }) => code);
+  }
+
+  /** Writes whatever is open and taken, until nothing of the kind is left. */
+  private settle(order: readonly Code[]): void {
+    for (let again = true; again;) {
+      again = false;
+      for (const code of order) {
+        if (!this.isOpen(code)) continue;
+        for (const first of this.blockedBy(code)) if (!this.tryWanted(first)) this.makeWayFor(first);
+        const taken = this.tryWanted(code);
+        again ||= taken && this.rules.effectsOf(code).length > 0;
+      }
+    }
+  }
+
+  /** Open parameters that could not be written any more once `code` holds what is wanted of it. */
+  private blockedBy(code: Code): readonly Code[] {
+    const raw = this.wanted.get(code);
+    return this.rules
+      .effectsOf(code)
+      .flatMap((effect) => (effect.kind === 'blocks' && isTiedTo(effect, raw) ? effect.codes : []))
+      .filter((other) => this.isOpen(other));
+  }
+
+  private makeWay(order: readonly Code[]): boolean {
+    return order.some((code) => this.isOpen(code) && this.makeWayFor(code));
+  }
+
+  /** Changes for a while what keeps this parameter from being written; false where nothing can be done. */
+  private makeWayFor(code: Code): boolean {
+    const blocker = this.rules.blockerOf(this.state, code);
+    if (!blocker || this.isSpent(blocker.when)) return false;
+    const free = this.freeValueOf(blocker.when, (raw) => !isTiedTo(blocker, raw));
+    if (free === undefined) return false;
+    this.write(blocker.when, free, { kind: 'makes-way', for: code }, this.phaseOf(blocker.when));
+    return this.tryWanted(code);
+  }
+
+  private freeValueOf(code: Code, isFree: (raw: number) => boolean): number | undefined {
+    const parameter = this.parameter(code);
+    const options = parameter.form.kind === 'option' ? parameter.form.options.map(({ raw }) => raw) : [0];
+    const first = defaultOf(parameter, this.rules.factsIn(this.state));
+    return [...(first === undefined ? [] : [first]), ...options].find(
+      (raw) => isFree(raw) && !this.rules.refusal(this.state, parameter, raw),
+    );
   }
 
   private isOpen(code: Code): boolean {
     const raw = this.wanted.get(code);
-    return typeof raw === 'number' && this.state.get(code) !== raw;
+    return raw !== undefined && this.state.get(code) !== raw;
   }
 
-  /** In menu order, with measured values last: what the drive measured goes in when its conditions hold. */
-  private open(): Code[] {
-    const late = (code: Code) => (this.phaseOf(code) === 'measured' ? 1 : 0);
-    const place = (code: Code) => placeOf(this.dictionary, code);
-    const codes = [...this.wanted.keys()].filter((code) => this.isOpen(code));
-    return codes.sort((a, b) => late(a) - late(b) || place(a) - place(b));
-  }
+  private isSpent = (code: Code): boolean => (this.writes.get(code) ?? 0) >= MOST_WRITES;
 
   private phaseOf(code: Code): WritePhase {
-    if (this.structural.includes(code)) return 'structure';
-    return findParameter(this.dictionary, code)?.keeping === 'measured' ? 'measured' : 'settings';
+    if (this.structural.has(code)) return 'structure';
+    return this.parameter(code).keeping === 'measured' ? 'measured' : 'settings';
   }
 
-  private write(code: Code, phase: WritePhase): void {
-    const parameter = findParameter(this.dictionary, code);
-    const to = this.wanted.get(code);
-    if (!parameter || typeof to !== 'number') return;
-    const by = this.putBackBy.get(code);
-    const reason: WriteReason = by && !this.asked.has(code) ? { kind: 'put-back-by', by } : { kind: 'asked' };
-    const from = this.state.get(code);
-    const stopped = parameter.access === 'write-stopped';
-    this.steps.push({ code, from, to, phase, reason, stopped, restart: parameter.restart });
-    const after = applyWrite(this.dictionary, this.facts, this.state, code, to);
-    for (const [other, reading] of after) {
-      if (other !== code && reading !== this.state.get(other)) this.putBackBy.set(other, code);
+  private parameter(code: Code): Parameter {
+    const parameter = findParameter(this.rules.dictionary, code);
+    if (!parameter) throw new Error(`no parameter ${code}`);
+    return parameter;
+  }
+
+  private tryWanted(code: Code): boolean {
+    const raw = this.wanted.get(code);
+    const parameter = this.parameter(code);
+    if (raw === undefined || !parameter.register || this.isSpent(code)) return false;
+    if (this.rules.refusal(this.state, parameter, raw)) return false;
+    this.writeWanted(code, this.phaseOf(code));
+    return true;
+  }
+
+  private writeWanted(code: Code, phase: WritePhase): void {
+    const by = this.changedBy.get(code);
+    const keeps = by !== undefined && (!this.asked.has(code) || (this.writes.get(code) ?? 0) > 0);
+    this.write(
+      code,
+      this.wanted.get(code) ?? 0,
+      keeps ? { kind: 'put-back-by', by } : { kind: 'asked' },
+      phase,
+    );
+  }
+
+  private write(code: Code, to: number, reason: WriteReason, phase: WritePhase): void {
+    const after = this.rules.write(this.state, code, to);
+    if (!after.ok) return;
+    const { access, restart } = this.parameter(code);
+    this.steps.push({
+      ...{ code, from: this.state.get(code), to, phase, reason },
+      ...{ stopped: access === 'write-stopped', restart },
+    });
+    this.writes.set(code, (this.writes.get(code) ?? 0) + 1);
+    if (this.rules.effectsOf(code).length > 0) {
+      for (const [other, reading] of after.value) {
+        if (other !== code && reading !== this.state.get(other)) this.changedBy.set(other, code);
+      }
     }
-    this.state = after;
+    this.state = after.value;
   }
 }
