@@ -84,6 +84,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./register/record-page.tsx')).RecordPage }),
       },
       {
+        path: 'positions/:tag/reset',
+        lazy: async () => ({ Component: (await import('./writing/reset-page.tsx')).ResetPage }),
+      },
+      {
         path: 'motors',
         lazy: async () => ({ Component: (await import('./motors/motors-page.tsx')).MotorsPage }),
       },

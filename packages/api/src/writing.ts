@@ -72,3 +72,35 @@ export interface WritePlanView {
   readonly backupBefore: string | null;
   readonly backupAfter: string | null;
 }
+
+/** One parameter that a reset changes. */
+export interface ResetLossView {
+  readonly code: string;
+  readonly now: Reading | null;
+  /** What it holds after the reset. */
+  readonly after: Reading | null;
+  /** What the signed baseline wants; nothing where there is none, or it has no value for it. */
+  readonly baseline: Reading | null;
+}
+
+/** What a reset of a unit would do, before anything is planned. */
+export interface ResetView {
+  readonly tag: string;
+  readonly dictionary: string;
+  readonly region: string;
+  readonly scope: number | null;
+  readonly regions: readonly { readonly id: string; readonly name: string }[];
+  readonly scopes: readonly { readonly raw: number; readonly name: string }[];
+  readonly steps: readonly string[];
+  /** Over the line; otherwise at the keypad, by the steps, and proven by reading it off or backing it up afterwards. */
+  readonly overLine: boolean;
+  readonly losses: readonly ResetLossView[];
+  readonly keeps: readonly string[];
+  /** Revision of the signed baseline; nothing where there is none. */
+  readonly revision: number | null;
+  readonly newestAt: string;
+  /** Another region whose defaults the unit holds now. */
+  readonly otherRegion: { readonly name: string; readonly codes: readonly string[] } | null;
+  /** Against the defaults of this rating and region: what of the newest backup is not at its default. */
+  readonly notAtDefault: readonly string[];
+}

@@ -26,6 +26,7 @@ import type {
   SameMeaningView,
   SessionView,
   ThreeWayView,
+  ResetView,
   WritePlanView,
 } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
@@ -114,6 +115,8 @@ export const useWritePlan = (id: string) =>
     refetchInterval: (query: { state: { data?: WritePlanView } }) =>
       query.state.data?.state === 'writing' ? 400 : false,
   });
+export const useReset = (tag: string, choice: string) =>
+  useGet<ResetView>(`positions/${tag}/reset?${choice}`, { placeholderData: (before: unknown) => before });
 export const useLogbook = (query: string) => useGet<LogbookPage>(`logbook?${query}`);
 export const useModels = () => useGet<readonly ModelListing[]>('dictionaries');
 export const useDictionaryChanges = (id: string, since: string) =>

@@ -13,7 +13,7 @@ export function StepTable({ plan, dictionary }: { plan: WritePlanView; dictionar
   if (plan.steps.length === 0)
     return <p>Nothing to write: the unit holds all these values already, or cannot take them.</p>;
   return (
-    <table className="w-full text-left">
+    <table className="w-full text-left [&_td]:pr-3 [&_th]:pr-3">
       <thead className="text-sm text-soft">
         <tr className="border-b border-rule">
           <th className="py-1 font-normal">Code</th>
@@ -24,16 +24,57 @@ export function StepTable({ plan, dictionary }: { plan: WritePlanView; dictionar
           <th className="font-normal">State</th>
         </tr>
       </thead>
-      <tbody>
-        {plan.steps.map((step) => (
-          <StepRow key={step.code + step.phase} step={step} dictionary={dictionary} />
-        ))}
-      </tbody>
+      {phasesOf(plan.steps).map(({ phase, steps }) => (
+        <tbody key={phase + steps[0]?.code}>
+          <tr>
+            <th colSpan={6} scope="rowgroup" className="pt-3 pb-1 text-sm font-semibold">
+              {PHASES[phase]} <span className="font-normal text-soft">{steps.length}</span>
+            </th>
+          </tr>
+          {steps.map((step, at) => (
+            <StepRow key={`${step.code} ${at}`} step={step} plan={plan} dictionary={dictionary} />
+          ))}
+        </tbody>
+      ))}
     </table>
   );
 }
 
-function StepRow({ step, dictionary }: { step: WriteStepView; dictionary: Dictionary }) {
+const PHASES: Readonly<Record<WriteStepView['phase'], string>> = {
+  reset: 'Reset',
+  unlock: 'Unlock',
+  structure: 'What decides over others',
+  settings: 'Settings',
+  measured: 'Measured on the motor',
+  lock: 'Lock again',
+};
+
+interface PhaseSteps {
+  readonly phase: WriteStepView['phase'];
+  readonly steps: WriteStepView[];
+}
+
+/** Neighbours of one phase together, in the order of the plan. */
+function phasesOf(steps: readonly WriteStepView[]): readonly PhaseSteps[] {
+  const phases: PhaseSteps[] = [];
+  for (const step of steps) {
+    const last = phases.at(-1);
+    if (last?.phase === step.phase) last.steps.push(step);
+    else phases.push({ phase: step.phase, steps: [step] });
+  }
+  return phases;
+}
+
+function StepRow({
+  step,
+  plan,
+  dictionary,
+}: {
+  step: WriteStepView;
+  plan: WritePlanView;
+  dictionary: Dictionary;
+}) {
+  const idle = plan.idle.find(({ code }) => code === step.code);
   const parameter = findParameter(dictionary, step.code);
   const show = (reading: Reading | null) =>
     typeof reading === 'number' && parameter
@@ -51,6 +92,8 @@ function StepRow({ step, dictionary }: { step: WriteStepView; dictionary: Dictio
         {whyText(step.reason)}
         {step.stopped && ', only while standing'}
         {step.restart && ', takes a restart'}
+        {step.busyMs > 0 && `, takes ${step.busyMs / 1000} s`}
+        {idle && <b className="text-ink"> Does nothing until {idle.by} says so.</b>}
       </td>
       <td className={step.state === 'failed' ? 'font-semibold text-stop' : ''}>
         {STATE_MARKS[step.state]} {step.text}

@@ -5,7 +5,7 @@ import type { WritePlanView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { useMutation } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { forgetPositions, queryClient, useDictionary, useSession, useWritePlan } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
@@ -26,18 +26,29 @@ export function WritePlanPage() {
   if (error) return <ProblemNotice error={error} />;
   if (!plan || !dictionary) return null;
   return (
-    <Page title={`Write plan for ${plan.tag}`}>
+    <Page title={`${TITLES[plan.kind]} ${plan.tag}`}>
       <h1 className="text-2xl font-semibold">
-        Write plan for{' '}
+        {TITLES[plan.kind]}{' '}
         <Link to={`/positions/${plan.tag}`} className="font-mono text-plum hover:underline">
           {plan.tag}
         </Link>
       </h1>
       <p className="mt-1 mb-3 text-soft">
-        Towards {plan.target}. Planned by {plan.plannedBy}, {showTime(plan.plannedAt)}, from the newest
-        backup.
+        Towards {plan.target}. Planned by {plan.plannedBy}, {showTime(plan.plannedAt)},{' '}
+        {plan.follows ? (
+          <>
+            from what the unit held then, after{' '}
+            <Link to={`/write-plans/${plan.follows}`} className="text-plum underline">
+              the plan before
+            </Link>
+            .
+          </>
+        ) : (
+          'from the newest backup.'
+        )}
       </p>
       <PlanEnd plan={plan} />
+      <FollowUps plan={plan} />
       <SheetPart name="Writes" state={<>{plan.steps.length} in this order</>}>
         <StepTable plan={plan} dictionary={dictionary} />
       </SheetPart>
@@ -45,6 +56,51 @@ export function WritePlanPage() {
       <Release plan={plan} />
       <CarryOut plan={plan} />
     </Page>
+  );
+}
+
+const TITLES: Readonly<Record<WritePlanView['kind'], string>> = {
+  write: 'Write plan for',
+  reset: 'Reset of',
+  resume: 'The rest of a write plan for',
+  undo: 'The way back for',
+};
+
+/** After a plan that broke off, or that somebody wants undone: the unit is read, and a plan made from what it holds. */
+function FollowUps({ plan }: { plan: WritePlanView }) {
+  const { data: session } = useSession();
+  const navigate = useNavigate();
+  const follow = useMutation<WritePlanView, ProblemError, 'resume' | 'undo'>({
+    mutationFn: (kind) => post(`write-plans/${plan.id}/follow-ups`, { kind }),
+    onSuccess: (next) => navigate(`/write-plans/${next.id}`),
+  });
+  if (plan.followUps.length === 0 || session?.role === 'viewer') return null;
+  const broken = plan.followUps.includes('resume');
+  return (
+    <SheetPart name={broken ? 'Go on' : 'Take it back'} state={broken ? 'open' : 'possible'}>
+      <p className="mb-2 text-soft">
+        {broken
+          ? 'The unit is read first. What is missing, or the way back, is then planned from what it really holds.'
+          : 'Reads the unit and plans the way back to what it held before this plan.'}
+      </p>
+      <div className="flex flex-wrap gap-3">
+        {broken && (
+          <Button
+            weight="main"
+            className="min-h-12"
+            disabled={follow.isPending}
+            onClick={() => follow.mutate('resume')}
+          >
+            Plan the rest
+          </Button>
+        )}
+        <Button className="min-h-12" disabled={follow.isPending} onClick={() => follow.mutate('undo')}>
+          Plan the way back
+        </Button>
+        {follow.isPending && <span className="self-center text-soft">Reading the unit …</span>}
+      </div>
+      {follow.error && <ProblemNotice error={follow.error} />}
+    </SheetPart>
   );
 }
 
@@ -96,7 +152,8 @@ function Release({ plan }: { plan: WritePlanView }) {
     mutationFn: () => post(`write-plans/${plan.id}/release`, { stoppedAndSafe: true }),
     onSuccess: (released) => queryClient.setQueryData([`write-plans/${plan.id}`], released),
   });
-  const mayRelease = ['planned', 'refused'].includes(plan.state) && plan.steps.length > 0;
+  const mayRelease =
+    ['planned', 'refused'].includes(plan.state) && (plan.steps.length > 0 || plan.follows !== null);
   return (
     <SheetPart name="Release" state={plan.release ? 'stated' : 'open'}>
       {plan.release && (

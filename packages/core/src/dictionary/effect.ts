@@ -47,18 +47,23 @@ export interface FactChoice {
 }
 
 /** An effect as it stands in the file: a menu is not yet resolved into its codes. */
-export type EffectLine = Effect & {
+export interface EffectLine {
+  readonly effect: Effect;
   readonly menu: string | null;
   readonly at: { readonly line: number; readonly column: number };
-};
+}
 
-export function readEffect(at: FactReader, codes: CodeReader): EffectLine {
+export const readEffect = (at: FactReader, codes: CodeReader): EffectLine => ({
+  effect: readOne(at, codes),
+  menu: at.has('menu') ? at.text('menu') : null,
+  at: at.place('when'),
+});
+
+function readOne(at: FactReader, codes: CodeReader): Effect {
   const cause = {
     when: codes.at(at, 'when'),
     is: at.has('is') ? at.integers('is') : null,
     why: at.text('why'),
-    menu: at.has('menu') ? at.text('menu') : null,
-    at: at.place('when'),
   };
   const always = { ...cause, is: cause.is ?? [] };
   if (at.has('sets')) return { ...cause, kind: 'sets', values: readFixed(at.in('sets'), codes) };

@@ -47,14 +47,14 @@ export function readModel(files: ModelFiles): Result<Dictionary, readonly ModelF
 }
 
 /** An effect that puts back names single codes, or a menu whose settings it puts back. */
-function resolveEffect({ menu, at: _, ...effect }: EffectLine, lines: readonly ParameterLine[]): Effect {
-  if (effect.kind !== 'puts-back') return effect;
+function resolveEffect({ effect, menu }: EffectLine, lines: readonly ParameterLine[]): Effect {
+  if (effect.kind !== 'puts-back' || menu === null) return effect;
   const inMenu = ({ parameter }: ParameterLine) =>
     parameter.menu[0] === menu &&
     parameter.default !== null &&
     parameter.access !== 'read' &&
     parameter.code !== effect.when;
-  const ofMenu = menu === null ? [] : lines.filter(inMenu).map(({ parameter }) => parameter.code);
+  const ofMenu = lines.filter(inMenu).map(({ parameter }) => parameter.code);
   return { ...effect, codes: [...ofMenu, ...effect.codes] };
 }
 
@@ -65,7 +65,7 @@ function checkEffects(
   findings: ModelFinding[],
 ): void {
   const form = (code: string) => JSON.stringify(formOf(parameters.find((each) => each.code === code)));
-  for (const { at, ...effect } of effects) {
+  for (const { at, effect } of effects) {
     const place = { file: 'model.yaml' as const, ...at };
     const others = effect.kind === 'narrows' ? effect.codes : [];
     for (const text of others.filter((each) => form(each) !== form(effect.when)))

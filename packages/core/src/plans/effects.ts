@@ -71,8 +71,9 @@ export class UnitRules {
       const chosen = options.find(({ raw }) => raw === readings.get(when));
       if (!chosen) return facts;
       const region = this.dictionary.regions.find(({ id }) => id === chosen.region)?.facts ?? {};
-      const own = Object.entries(chosen.facts).map(([name, text]) => [name, this.resolved(text)]);
-      return { ...facts, ...region, ...Object.fromEntries(own) };
+      const own: Record<string, string> = {};
+      for (const [name, text] of Object.entries(chosen.facts)) own[name] = this.resolved(text);
+      return { ...facts, ...region, ...own };
     }, this.facts);
   }
 

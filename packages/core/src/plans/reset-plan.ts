@@ -89,7 +89,9 @@ export function planReset(
     losses: [...current.readings]
       .filter(([code, from]) => !sameReading(from, readings.get(code)))
       .map(([code, from]) => ({ code, from, to: readings.get(code) })),
-    keeps: dictionary.parameters.filter((each) => !isNoise(each) && !resets(each)).map(({ code }) => code),
+    keeps: dictionary.parameters
+      .filter((each) => !isNoise(each) && !resets(each) && steps.every(({ code }) => code !== each.code))
+      .map(({ code }) => code),
     back: planWrites(dictionary, facts, afterReset, putBack),
   };
 }

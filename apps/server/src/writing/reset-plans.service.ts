@@ -1,0 +1,157 @@
+// Resets to defaults: what would be lost, against the newest backup and the signed baseline; and the plan that does it and
+// brings back what was chosen.
+
+import { Injectable } from '@nestjs/common';
+import type { ResetLossView, ResetView, WritePlanView } from '@drive-keep/api';
+import type { Code, Dictionary } from '@drive-keep/core/dictionary';
+import { findMeaning } from '@drive-keep/core/dictionary';
+import { otherRegionIn, planReset, type ResetChoice, type ResetPlan } from '@drive-keep/core/plans';
+import type { ParameterSet } from '@drive-keep/core/sets';
+import { sameReading, type Reading } from '@drive-keep/core/values';
+import type { Account } from '../access/account.entity.ts';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { ProblemException } from '../problems/problem.ts';
+import { Register, type PositionWithUnit } from '../register/register.service.ts';
+import { Backups } from '../sets/backups.service.ts';
+import type { Baseline } from '../sets/baseline.entity.ts';
+import { ContentStore } from '../sets/content-store.service.ts';
+import { History } from '../sets/history.service.ts';
+import { WritePlans } from './write-plans.service.ts';
+
+interface Ground {
+  readonly at: PositionWithUnit;
+  readonly dictionary: Dictionary;
+  readonly current: ParameterSet;
+  readonly currentAt: Date;
+  readonly baseline: Baseline | undefined;
+  readonly wanted: ParameterSet | undefined;
+}
+
+@Injectable()
+export class ResetPlans {
+  constructor(
+    private readonly register: Register,
+    private readonly dictionaries: Dictionaries,
+    private readonly backups: Backups,
+    private readonly contents: ContentStore,
+    private readonly history: History,
+    private readonly plans: WritePlans,
+  ) {}
+
+  /** Without a choice: the unit's own region, and all that a reset can cover. */
+  async preview(tag: string, region: string | undefined, scope: number | undefined): Promise<ResetView> {
+    const ground = await this.ground(tag);
+    const { at, dictionary, current } = ground;
+    const choice = choiceOf(ground, region, scope);
+    const plan = requirePlan(ground, choice, new Map());
+    const other = otherRegionIn(dictionary, at.unit, current);
+    const own = requirePlan(ground, choiceOf(ground, at.unit.region, undefined), new Map());
+    return {
+      tag,
+      dictionary: dictionary.id,
+      ...choice,
+      regions: dictionary.regions.map(({ id, name }) => ({ id, name })),
+      scopes: plan.scopes.map(({ raw, name }) => ({ raw, name })),
+      steps: plan.procedure.steps.map(({ text }) => text),
+      overLine: at.unit.line !== null && plan.steps.length > 0,
+      losses: lossesOf(ground, plan),
+      keeps: plan.keeps,
+      revision: ground.baseline?.revision ?? null,
+      newestAt: ground.currentAt.toISOString(),
+      otherRegion: other ? { name: other.name, codes: other.codes } : null,
+      notAtDefault: own.losses.map(({ code }) => code),
+    };
+  }
+
+  /** Plans the reset; `putBack` get what the baseline wants of them, or what they hold now where it says nothing. */
+  async plan(
+    tag: string,
+    { region, scope, putBack }: { region?: string; scope?: number; putBack: readonly string[] },
+    { person }: Account,
+  ): Promise<WritePlanView> {
+    const ground = await this.ground(tag);
+    const { at, dictionary, current, wanted } = ground;
+    const choice = choiceOf(ground, region, scope);
+    const back = new Map<Code, Reading | undefined>();
+    for (const code of putBack as readonly Code[])
+      back.set(code, wanted?.readings.get(code) ?? current.readings.get(code));
+    const plan = requirePlan(ground, choice, back);
+    if (!at.unit.line || plan.steps.length === 0) {
+      const detail = `${tag} is reset at its keypad. Nothing was planned.`;
+      throw new ProblemException(422, 'no-line', detail);
+    }
+    const name = dictionary.regions.find(({ id }) => id === choice.region)?.name ?? choice.region;
+    return this.plans.store(at, dictionary, current, plan.back, {
+      ...{ kind: 'reset', follows: null, person, reset: plan },
+      target: `the defaults for ${name}, with ${putBack.length} lines put back`,
+    });
+  }
+
+  private async ground(tag: string): Promise<Ground> {
+    const [at] = await this.register.inPlace([tag]);
+    if (!at) throw new Error('no position');
+    const dictionary = await this.dictionaries.get(at.unit.dictionaryId);
+    const newest = await this.backups.newest(at.position.id);
+    if (!newest) {
+      const detail = `${tag} has no backup yet: what a reset would lose is not known. Back it up first.`;
+      throw new ProblemException(409, 'no-backup', detail);
+    }
+    const current = await this.contents.get(newest.contentHash);
+    if (current.dictionary !== dictionary.id) {
+      const detail = `The newest backup of ${tag} is of another model than the unit that sits there. Back the unit up first.`;
+      throw new ProblemException(422, 'different-models', detail);
+    }
+    const baseline = (await this.history.baselines(at.position.id)).at(-1);
+    const signed = baseline && (await this.contents.get(baseline.contentHash));
+    const wanted = signed?.dictionary === dictionary.id ? signed : undefined;
+    return { at, dictionary, current, currentAt: newest.takenAt, baseline, wanted };
+  }
+}
+
+/** What the unit would not hold any more, and what it would still not hold that the baseline wants; in menu order. */
+function lossesOf({ dictionary, current, wanted }: Ground, { afterReset }: ResetPlan): ResetLossView[] {
+  return dictionary.parameters.flatMap(({ code, access }) => {
+    const now = current.readings.get(code);
+    const after = afterReset.readings.get(code);
+    const baseline = wanted?.readings.get(code);
+    const missed = access !== 'read' && baseline !== undefined && !sameReading(baseline, after);
+    if (sameReading(now, after) && !missed) return [];
+    return [{ code, now: now ?? null, after: after ?? null, baseline: baseline ?? null }];
+  });
+}
+
+function choiceOf(
+  { at, dictionary }: Ground,
+  region: string | undefined,
+  scope: number | undefined,
+): ResetChoice {
+  const scopes = dictionary.procedures.find(({ purpose }) => purpose === 'reset')?.scopes ?? [];
+  const chosen = scope === undefined ? scopes[0] : scopes.find(({ raw }) => raw === scope);
+  if (scopes.length > 0 && !chosen) {
+    const known = scopes.map(({ raw, name }) => `${raw} (${name})`).join(', ');
+    throw new ProblemException(
+      422,
+      'no-such-scope',
+      `A reset of ${dictionary.name} covers one of: ${known}.`,
+    );
+  }
+  return { region: region ?? at.unit.region, scope: chosen?.raw ?? null };
+}
+
+function requirePlan(
+  { at, dictionary, current }: Ground,
+  choice: ResetChoice,
+  putBack: ReadonlyMap<Code, Reading | undefined>,
+): ResetPlan {
+  // The region was chosen for the reset; it is not put back by the way.
+  const region = findMeaning(dictionary, 'unit.region')?.code;
+  const lines = new Map([...putBack].filter(([code]) => code !== region));
+  const plan = planReset(dictionary, at.unit.rating, current, choice, lines);
+  if (plan) return plan;
+  const known = dictionary.regions.map(({ id }) => id).join(', ');
+  throw new ProblemException(
+    422,
+    'no-such-region',
+    `${dictionary.name} has no reset for the region "${choice.region}". Its regions are: ${known}.`,
+  );
+}
