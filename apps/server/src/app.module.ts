@@ -67,6 +67,8 @@ import { History } from './sets/history.service.ts';
 import { dataSourceOptions } from './storage/data-source.ts';
 import { WritePlansController } from './writing/write-plans.controller.ts';
 import { UnitBackups } from './line/unit-backups.service.ts';
+import { KeyInSheetsController } from './key-in/key-in-sheets.controller.ts';
+import { KeyInSheets } from './key-in/key-in-sheets.service.ts';
 import { ResetPlansController } from './writing/reset-plans.controller.ts';
 import { ResetPlans } from './writing/reset-plans.service.ts';
 import { WriteFollowUps } from './writing/write-follow-ups.service.ts';
@@ -83,6 +85,7 @@ const CONTROLLERS = [
   ImportsController,
   IntegrityController,
   JobsController,
+  KeyInSheetsController,
   LogbookController,
   LookUpsController,
   MotorsController,
@@ -119,6 +122,7 @@ const PROVIDERS = [
   JobEvents,
   JobQueue,
   Jobs,
+  KeyInSheets,
   LineLock,
   LiveReading,
   Logbook,

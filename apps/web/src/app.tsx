@@ -88,6 +88,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./writing/reset-page.tsx')).ResetPage }),
       },
       {
+        path: 'positions/:tag/set',
+        lazy: async () => ({ Component: (await import('./writing/set-page.tsx')).SetPage }),
+      },
+      {
+        path: 'key-in/:id',
+        lazy: async () => ({ Component: (await import('./key-in/key-in-page.tsx')).KeyInPage }),
+      },
+      {
         path: 'motors',
         lazy: async () => ({ Component: (await import('./motors/motors-page.tsx')).MotorsPage }),
       },

@@ -42,6 +42,8 @@ export interface DecisionsView {
 /** What finishing one's decisions has led to. */
 export interface FinishedDecisions {
   readonly writePlanId: string | null;
+  /** In place of a write plan, for a unit without a line. */
+  readonly keyInSheetId: string | null;
   readonly draftId: string | null;
   readonly tolerated: number;
   readonly later: number;

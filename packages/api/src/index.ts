@@ -4,6 +4,7 @@ export * from './decisions.ts';
 export * from './files.ts';
 export * from './integrity.ts';
 export * from './jobs.ts';
+export * from './key-in.ts';
 export * from './logbook.ts';
 export * from './models.ts';
 export * from './motors.ts';

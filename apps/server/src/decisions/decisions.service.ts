@@ -12,6 +12,7 @@ import { ReferencedSets } from '../compare/referenced-sets.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
+import { KeyInSheets } from '../key-in/key-in-sheets.service.ts';
 import { WritePlans } from '../writing/write-plans.service.ts';
 import { BaselineDrafts } from './baseline-drafts.service.ts';
 import { Decision } from './decision.entity.ts';
@@ -46,6 +47,7 @@ export class Decisions {
     private readonly drafts: BaselineDrafts,
     private readonly tolerations: Tolerations,
     private readonly writePlans: WritePlans,
+    private readonly keyInSheets: KeyInSheets,
     private readonly logbook: Logbook,
   ) {}
 
@@ -130,11 +132,13 @@ export class Decisions {
         ? null
         : await this.drafts.propose(pair.at, pair.baseline, pair.newest, takenIn, account);
     const putBack = of('put-back').map(({ code }) => code);
-    const plan = putBack.length === 0 ? null : await this.writePlans.plan(tag, 'baseline', putBack, account);
+    const way = putBack.length === 0 ? null : pair.at.unit.line ? this.writePlans : this.keyInSheets;
+    const plan = await way?.plan(tag, 'baseline', putBack, account);
     await this.putIntoForce(position.id, open);
     await this.note(tag, open, account);
     return {
-      writePlanId: plan?.id ?? null,
+      writePlanId: way === this.writePlans ? (plan?.id ?? null) : null,
+      keyInSheetId: way === this.keyInSheets ? (plan?.id ?? null) : null,
       draftId: draft?.id ?? null,
       tolerated: of('tolerate').length,
       later: of('later').length,

@@ -30,7 +30,9 @@ import { ReadOff } from '../read-off/read-off.entity.ts';
 import { ReadOffs1764000000007 } from './migrations/read-offs.ts';
 import { Scan } from '../find-units/scan.entity.ts';
 import { FoundAgain1764000000008 } from './migrations/found-again.ts';
+import { KeyIn1764000000010 } from './migrations/key-in.ts';
 import { Writing1764000000009 } from './migrations/writing.ts';
+import { KeyInSheet } from '../key-in/key-in-sheet.entity.ts';
 import { Rounds1764000000004 } from './migrations/rounds.ts';
 import { Decisions1764000000003 } from './migrations/decisions.ts';
 import { ModelsAsData1764000000002 } from './migrations/models-as-data.ts';
@@ -66,6 +68,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     StoredDictionary,
     StoredWritePlan,
     StoredWriteStep,
+    KeyInSheet,
     Unit,
   ],
   migrations: [
@@ -78,6 +81,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     ReadOffs1764000000007,
     FoundAgain1764000000008,
     Writing1764000000009,
+    KeyIn1764000000010,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

@@ -166,10 +166,10 @@ describe('a reset that goes wrong', () => {
   it('says which parameters do not hold their defaults after it', async () => {
     const { body } = await plan({ region: '50-hz', scope: 0, putBack: [] });
     const unit = plant.unit(FAN);
-    const { resetBy } = unit.memory;
+    const resetBy = unit.memory.resetBy.bind(unit.memory);
     // A firmware that forgets one of them.
     unit.memory.resetBy = (...args) => {
-      const busy = resetBy.apply(unit.memory, args);
+      const busy = resetBy(...args);
       unit.memory.forceWorking('FL05', 77);
       return busy;
     };

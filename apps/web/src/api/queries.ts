@@ -26,6 +26,7 @@ import type {
   SameMeaningView,
   SessionView,
   ThreeWayView,
+  KeyInSheetView,
   ResetView,
   WritePlanView,
 } from '@drive-keep/api';
@@ -115,6 +116,10 @@ export const useWritePlan = (id: string) =>
     refetchInterval: (query: { state: { data?: WritePlanView } }) =>
       query.state.data?.state === 'writing' ? 400 : false,
   });
+export const useWritePlans = (tag: string) =>
+  useGet<readonly WritePlanView[]>(`positions/${tag}/write-plans`);
+export const useKeyInSheets = (tag: string) =>
+  useGet<readonly KeyInSheetView[]>(`positions/${tag}/key-in-sheets`);
 export const useReset = (tag: string, choice: string) =>
   useGet<ResetView>(`positions/${tag}/reset?${choice}`, { placeholderData: (before: unknown) => before });
 export const useLogbook = (query: string) => useGet<LogbookPage>(`logbook?${query}`);

@@ -34,6 +34,7 @@ const show = (view: DecisionsView, finished: object = {}) =>
     [`POST positions/${TAG}/decisions/withdraw`]: NOTHING,
     [`POST positions/${TAG}/decisions/finish`]: {
       writePlanId: null,
+      keyInSheetId: null,
       draftId: null,
       tolerated: 0,
       later: 0,

@@ -28,6 +28,7 @@ export function DecisionBar({ tag, deciding }: { tag: string; deciding: Deciding
       onSuccess: (done) => {
         setFinished(done);
         if (done.writePlanId) void navigate(`/write-plans/${done.writePlanId}`);
+        if (done.keyInSheetId) void navigate(`/key-in/${done.keyInSheetId}`);
       },
     });
   if (finished && !finished.writePlanId && open.length === 0 && chosen.size === 0)

@@ -26,7 +26,7 @@ export function CarryOut({ plan }: { plan: WritePlanView }) {
         : `Write ${count} to ${plan.tag}`;
   const ready = plan.state === 'released' && session?.role !== 'viewer';
   return (
-    <SheetPart name="Carry out" state={STATES[plan.state]}>
+    <SheetPart name="Carry out" state={PLAN_STATES[plan.state]}>
       <ol className="mb-3 list-decimal pl-5 text-sm text-soft">
         <li>Check that it is the right unit and that it stands, then back it up.</li>
         {plan.kind === 'reset' && <li>Reset it, and read whether it holds its defaults.</li>}
@@ -80,7 +80,7 @@ export function CarryOut({ plan }: { plan: WritePlanView }) {
   );
 }
 
-const STATES: Readonly<Record<WritePlanView['state'], string>> = {
+export const PLAN_STATES: Readonly<Record<WritePlanView['state'], string>> = {
   planned: 'waits for release',
   released: 'ready',
   writing: 'at work',

@@ -83,6 +83,22 @@ export interface DeratingPoint {
   readonly share: number;
 }
 
+/** Key presses at the model's own keypad. */
+export interface KeypadFacts {
+  /** From one menu to the next, and from one parameter of a menu to the next. */
+  readonly menuMove: number;
+  readonly move: number;
+  /** From the last parameter of a menu on to its first, and the other way round. */
+  readonly wraps: boolean;
+  readonly enter: number;
+  readonly back: number;
+  /** From one digit of a number to the next, and a digit one up or down. */
+  readonly digitMove: number;
+  readonly digitStep: number;
+  /** From one option, or one bit of a word, to the next. */
+  readonly optionStep: number;
+}
+
 export interface Dictionary {
   readonly id: DictionaryId;
   readonly model: string;
@@ -94,6 +110,8 @@ export interface Dictionary {
   readonly ratings: readonly Rating[];
   readonly regions: readonly Region[];
   readonly line: LineFacts | null;
+  /** Nothing for a model without a keypad. */
+  readonly keypad: KeypadFacts | null;
   readonly conventions: Conventions;
   readonly derating: Derating | null;
   readonly procedures: readonly Procedure[];

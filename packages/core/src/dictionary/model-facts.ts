@@ -5,6 +5,7 @@ import {
   type Conventions,
   type Derating,
   type DeratingPoint,
+  type KeypadFacts,
   type LineFacts,
   type Rating,
   type Region,
@@ -28,6 +29,7 @@ export interface ModelFacts {
   readonly conventions: Conventions;
   readonly derating: Derating | null;
   readonly line: LineFacts | null;
+  readonly keypad: KeypadFacts | null;
   readonly procedures: readonly Procedure[];
   readonly effects: readonly EffectLine[];
 }
@@ -67,6 +69,7 @@ export function readModelFacts(
     conventions: at.has('conventions') ? readConventions(at.in('conventions')) : {},
     derating: at.has('derating') ? readDerating(at.in('derating')) : null,
     line: at.has('line') ? readLine(at.in('line')) : null,
+    keypad: at.has('keypad') ? readKeypad(at.in('keypad')) : null,
     procedures: at.listIfAny('procedures').map((each) => readProcedure(each, codes)),
     effects: at.listIfAny('effects').map((each) => readEffect(each, codes)),
   };
@@ -90,6 +93,17 @@ function readDerating(at: FactReader): Derating {
     at.listIfAny(key).map((point) => ({ at: point.number('at'), share: point.number('share') }));
   return { ambient: points('ambient'), carrier: points('carrier') };
 }
+
+const readKeypad = (at: FactReader): KeypadFacts => ({
+  menuMove: at.integer('menu_move'),
+  move: at.integer('move'),
+  wraps: at.flag('wraps'),
+  enter: at.integer('enter'),
+  back: at.integer('back'),
+  digitMove: at.integer('digit_move'),
+  digitStep: at.integer('digit_step'),
+  optionStep: at.integer('option_step'),
+});
 
 function readProcedure(at: FactReader, codes: CodeReader): Procedure {
   return {

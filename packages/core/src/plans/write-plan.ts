@@ -75,6 +75,9 @@ export interface WritePlan {
   readonly undo: { readonly steps: readonly WriteStep[]; readonly unreachable: readonly Unreachable[] };
 }
 
+/** At the keypad everything can be set that has a place in a menu; over the line what has a register. */
+export type WriteWay = 'line' | 'keypad';
+
 /** Effects that still put each other back when a parameter was written so often run in a circle. */
 const MOST_WRITES = 4;
 
@@ -88,18 +91,19 @@ export function planWrites(
   facts: Facts,
   current: ParameterSet,
   wanted: ReadonlyMap<Code, Reading | undefined>,
+  by: WriteWay = 'line',
 ): WritePlan {
   const never: Unreachable[] = [];
   const asked = new Map<Code, number>();
   for (const [code, reading] of wanted) {
-    const cause = causeAgainst(dictionary, current, code, reading);
+    const cause = causeAgainst(dictionary, current, code, reading, by);
     if (cause) never.push({ code, cause });
     else asked.set(code, reading as number);
   }
   const alreadyThere = [...asked].filter(([code, raw]) => current.readings.get(code) === raw);
   const rules = new UnitRules(dictionary, facts);
-  const walk = new PlanWalk(rules, current.readings, asked).run();
-  const back = new PlanWalk(rules, walk.state, numbersOf(current.readings)).run();
+  const walk = new PlanWalk(rules, current.readings, asked, by).run();
+  const back = new PlanWalk(rules, walk.state, numbersOf(current.readings), by).run();
   const place = new Map([...wanted.keys()].map((code, at) => [code, at]));
   const unreachable = [...never, ...walk.unreachable()].sort(
     (a, b) => (place.get(a.code) ?? place.size) - (place.get(b.code) ?? place.size),
@@ -123,6 +127,7 @@ function causeAgainst(
   current: ParameterSet,
   code: Code,
   reading: Reading | undefined,
+  by: WriteWay,
 ): UnreachableCause | undefined {
   const parameter = findParameter(dictionary, code);
   if (!parameter) return { code: 'unknown-code' };
@@ -130,6 +135,7 @@ function causeAgainst(
   if (parameter.access === 'read') return { code: 'read-only' };
   if (reading === current.readings.get(code)) return undefined;
   if (parameter.meaning === 'unit.resetTrigger') return { code: 'trigger' };
+  if (by === 'keypad') return undefined;
   if (parameter.meaning === 'network.address') return { code: 'own-address' };
   return parameter.register ? undefined : { code: 'no-register' };
 }
@@ -150,11 +156,13 @@ class PlanWalk {
   private readonly rules: UnitRules;
   private readonly wanted: ReadonlyMap<Code, number>;
   private readonly asked: ReadonlyMap<Code, number>;
+  private readonly by: WriteWay;
   private readonly structural: ReadonlySet<Code>;
   private readonly changedBy = new Map<Code, Code>();
   private readonly writes = new Map<Code, number>();
 
-  constructor(rules: UnitRules, current: Readings, asked: ReadonlyMap<Code, number>) {
+  constructor(rules: UnitRules, current: Readings, asked: ReadonlyMap<Code, number>, by: WriteWay) {
+    this.by = by;
     this.rules = rules;
     this.state = current;
     this.asked = asked;
@@ -181,7 +189,7 @@ class PlanWalk {
     return [...this.wanted].flatMap(([code, raw]) => {
       if (!this.isOpen(code)) return [];
       const parameter = this.parameter(code);
-      const refused = parameter.register
+      const refused = this.canReach(parameter)
         ? this.rules.refusal(this.state, parameter, raw)
         : ({ code: 'no-register' } as const);
       return [{ code, cause: refused ?? { code: 'circle' } }];
@@ -259,6 +267,8 @@ class PlanWalk {
     return this.parameter(code).keeping === 'measured' ? 'measured' : 'settings';
   }
 
+  private canReach = ({ register }: Parameter): boolean => this.by === 'keypad' || register !== null;
+
   private parameter(code: Code): Parameter {
     const parameter = findParameter(this.rules.dictionary, code);
     if (!parameter) throw new Error(`no parameter ${code}`);
@@ -268,7 +278,7 @@ class PlanWalk {
   private tryWanted(code: Code): boolean {
     const raw = this.wanted.get(code);
     const parameter = this.parameter(code);
-    if (raw === undefined || !parameter.register || this.isSpent(code)) return false;
+    if (raw === undefined || !this.canReach(parameter) || this.isSpent(code)) return false;
     if (this.rules.refusal(this.state, parameter, raw)) return false;
     this.writeWanted(code, this.phaseOf(code));
     return true;

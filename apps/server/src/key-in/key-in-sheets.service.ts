@@ -1,0 +1,244 @@
+// Key-in sheets: made from the same plan that a line would carry out, ticked off by people at the keypad, on devices that
+// may be without a network for a while. The newest mark of a line counts; whose it is stands beside it.
+
+import { Injectable } from '@nestjs/common';
+import type { KeyInLineView, KeyInMark, KeyInSheetView } from '@drive-keep/api';
+import {
+  factsOf,
+  findParameter,
+  isNoise,
+  refusalOf,
+  describeRefusal,
+  type Code,
+  type Dictionary,
+} from '@drive-keep/core/dictionary';
+import {
+  describeUnreachable,
+  inMenuOrder,
+  orderForKeys,
+  planWrites,
+  type WritePlan,
+} from '@drive-keep/core/plans';
+import { defaultSet, type ParameterSet } from '@drive-keep/core/sets';
+import { isRaw, type Reading } from '@drive-keep/core/values';
+import { DataSource } from 'typeorm';
+import type { Account } from '../access/account.entity.ts';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { ReferencedSets } from '../compare/referenced-sets.service.ts';
+import { Logbook } from '../logbook/logbook.service.ts';
+import { notFound, ProblemException } from '../problems/problem.ts';
+import { Register, type PositionWithUnit } from '../register/register.service.ts';
+import { Backups, isUuid } from '../sets/backups.service.ts';
+import { ContentStore } from '../sets/content-store.service.ts';
+import { KeyInSheet } from './key-in-sheet.entity.ts';
+
+const MOST_SHEETS = 20;
+
+@Injectable()
+export class KeyInSheets {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly register: Register,
+    private readonly dictionaries: Dictionaries,
+    private readonly sets: ReferencedSets,
+    private readonly backups: Backups,
+    private readonly contents: ContentStore,
+    private readonly logbook: Logbook,
+  ) {}
+
+  /** From what the newest backup holds, or from the defaults where there is none of this model, to the referenced set. */
+  async plan(
+    tag: string,
+    target: string,
+    codes: readonly string[] | undefined,
+    { person }: Account,
+  ): Promise<KeyInSheetView> {
+    const [at] = await this.register.inPlace([tag]);
+    if (!at) throw notFound(tag);
+    const dictionary = await this.dictionaries.get(at.unit.dictionaryId);
+    const wanted = await this.sets.get(at, target);
+    if (wanted.set.dictionary !== dictionary.id) {
+      const detail = `The set is of ${wanted.set.dictionary}; the unit at ${tag} is of ${dictionary.id}.`;
+      throw new ProblemException(422, 'different-models', detail);
+    }
+    const current = await this.current(at, dictionary);
+    const asked = (codes ?? [...wanted.set.readings.keys()]) as readonly Code[];
+    const lines = new Map<Code, Reading | undefined>(
+      asked.map((code) => [code, wanted.set.readings.get(code)]),
+    );
+    const plan = planWrites(dictionary, factsOf(dictionary, at.unit) ?? {}, current, lines, 'keypad');
+    const sheet = sheetOf(dictionary, at, current, plan);
+    const repository = this.dataSource.getRepository(KeyInSheet);
+    const { id } = await repository.save(
+      repository.create({
+        ...{ position: at.position, unit: at.unit, dictionaryId: dictionary.id, ...sheet },
+        ...{ target: wanted.side.title, madeBy: person },
+      }),
+    );
+    const changes = sheet.lines.filter(({ kind }) => kind === 'change').length;
+    const text = `Made a key-in sheet of ${changes} changes towards ${wanted.side.title}.`;
+    await this.logbook.write({ person, action: 'key-in-made', tag, text, facts: { sheet: id } });
+    return this.view(id);
+  }
+
+  async view(id: string): Promise<KeyInSheetView> {
+    return this.viewOf(await this.load(id));
+  }
+
+  async of(tag: string): Promise<readonly KeyInSheetView[]> {
+    const sheets = await this.dataSource.getRepository(KeyInSheet).find({
+      where: { position: { tag } },
+      relations: { position: true, unit: true },
+      order: { madeAt: 'DESC' },
+      take: MOST_SHEETS,
+    });
+    return Promise.all(sheets.map((sheet) => this.viewOf(sheet)));
+  }
+
+  /** Takes marks that a device brings; an older mark than the one that is there changes nothing. */
+  async mark(id: string, marks: readonly KeyInMark[], { person }: Account): Promise<KeyInSheetView> {
+    const sheet = await this.load(id);
+    const dictionary = await this.dictionaries.get(sheet.dictionaryId);
+    for (const mark of marks) requireAcceptable(dictionary, sheet, mark);
+    await this.dataSource.transaction(async (manager) => {
+      const now = await manager.findOneOrFail(KeyInSheet, {
+        where: { id },
+        lock: { mode: 'pessimistic_write' },
+      });
+      if (now.finishedAt !== null) throw finished(now);
+      const kept = { ...now.marks };
+      for (const mark of marks) {
+        const known = kept[mark.place];
+        if (!known || Date.parse(known.at) < Date.parse(mark.at)) kept[mark.place] = { ...mark, by: person };
+      }
+      await manager.update(KeyInSheet, { id }, { marks: kept });
+    });
+    return this.view(id);
+  }
+
+  /** Closes the sheet; what is still open on it is said in the logbook. */
+  async finish(id: string, { person }: Account): Promise<KeyInSheetView> {
+    const sheet = await this.load(id);
+    const closed = await this.dataSource
+      .createQueryBuilder()
+      .update(KeyInSheet)
+      .set({ finishedBy: person, finishedAt: () => 'now()' })
+      .where('id = :id and finished_at is null', { id })
+      .execute();
+    if (closed.affected !== 1) throw finished(sheet);
+    const marks = Object.values(sheet.marks);
+    const done = marks.filter(({ state }) => state === 'done').length;
+    const other = marks.filter(({ state }) => state === 'other-found');
+    const open = sheet.lines.length - done - other.length;
+    const named = other.map(({ place }) => sheet.lines[place]?.code).join(', ');
+    const text = [
+      `Finished a key-in sheet towards ${sheet.target}: ${done} lines done`,
+      ...(other.length > 0 ? [`other values found at ${named}`] : []),
+      ...(open > 0 ? [`${open} left open`] : []),
+    ].join('; ');
+    const { tag } = sheet.position;
+    await this.logbook.write({
+      person,
+      action: 'key-in-finished',
+      tag,
+      text: `${text}.`,
+      facts: { sheet: id, marks },
+    });
+    return this.view(id);
+  }
+
+  private async current({ position, unit }: PositionWithUnit, dictionary: Dictionary): Promise<ParameterSet> {
+    const newest = await this.backups.newest(position.id);
+    const set = newest && (await this.contents.get(newest.contentHash));
+    if (set?.dictionary === dictionary.id) return set;
+    return defaultSet(dictionary, unit) ?? { dictionary: dictionary.id, readings: new Map() };
+  }
+
+  private async load(id: string): Promise<KeyInSheet> {
+    const sheet = isUuid(id)
+      ? await this.dataSource
+          .getRepository(KeyInSheet)
+          .findOne({ where: { id }, relations: { position: true, unit: true } })
+      : null;
+    if (!sheet) throw notFound('This key-in sheet');
+    return sheet;
+  }
+
+  private async viewOf(sheet: KeyInSheet): Promise<KeyInSheetView> {
+    const { position, unit, lines, unreachable, presses, plainPresses } = sheet;
+    const dictionary = await this.dictionaries.get(sheet.dictionaryId);
+    return {
+      ...{ id: sheet.id, tag: position.tag, duty: position.duty, dictionary: sheet.dictionaryId },
+      ...{ model: `${dictionary.maker} ${dictionary.name}`, rating: unit.rating, serial: unit.serial },
+      ...{ target: sheet.target, madeBy: sheet.madeBy, madeAt: sheet.madeAt.toISOString() },
+      state: sheet.finishedAt ? 'finished' : 'open',
+      finishedBy: sheet.finishedBy,
+      finishedAt: sheet.finishedAt?.toISOString() ?? null,
+      ...{ lines, unreachable, presses, plainPresses },
+      marks: Object.values(sheet.marks).sort((a, b) => a.place - b.place),
+    };
+  }
+}
+
+/** Changes in the order of the keys, then what is only looked at in the order of the menus. */
+function sheetOf(
+  dictionary: Dictionary,
+  { position, unit }: PositionWithUnit,
+  current: ParameterSet,
+  plan: WritePlan,
+): Pick<KeyInSheet, 'lines' | 'unreachable' | 'presses' | 'plainPresses'> {
+  const order = orderForKeys(dictionary, unit, plan.steps);
+  if (!order) {
+    const detail = `${dictionary.name} has no keypad: ${position.tag} is written to over its line.`;
+    throw new ProblemException(422, 'no-keypad', `${detail} Nothing was made.`);
+  }
+  const changes = order.lines.map(({ step, way, edit }): Omit<KeyInLineView, 'place'> => {
+    const { code, to, reason, stopped } = step;
+    return {
+      kind: 'change',
+      code,
+      from: isRaw(step.from) ? step.from : null,
+      to,
+      reason,
+      stopped,
+      way,
+      edit,
+    };
+  });
+  const checks = inMenuOrder(dictionary, plan.alreadyThere).flatMap(
+    (code): Omit<KeyInLineView, 'place'>[] => {
+      const parameter = findParameter(dictionary, code);
+      const to = current.readings.get(code);
+      if (!parameter || isNoise(parameter) || !isRaw(to)) return [];
+      return [{ kind: 'check', code, from: to, to, reason: null, stopped: false, way: 0, edit: 0 }];
+    },
+  );
+  return {
+    lines: [...changes, ...checks].map((line, place) => ({ place, ...line })),
+    unreachable: plan.unreachable.map((each) => ({
+      code: each.code,
+      text: describeUnreachable(each, dictionary),
+    })),
+    presses: order.presses,
+    plainPresses: order.plainPresses,
+  };
+}
+
+function requireAcceptable(dictionary: Dictionary, { lines, unit }: KeyInSheet, mark: KeyInMark): void {
+  const line = lines[mark.place];
+  const bad = (detail: string) => new ProblemException(422, 'mark-odd', `${detail} Nothing was kept.`);
+  if (!line) throw bad(`The sheet has no line ${mark.place}.`);
+  if ((mark.state === 'other-found') !== (mark.found !== null))
+    throw bad(`A value is told for ${line.code} only where another one was found there.`);
+  const parameter = findParameter(dictionary, line.code);
+  if (mark.found === null || !parameter) return;
+  const refused = refusalOf(parameter, mark.found, factsOf(dictionary, unit) ?? {});
+  if (refused) throw bad(`${line.code}: ${describeRefusal(parameter, refused)}.`);
+}
+
+const finished = ({ finishedBy }: KeyInSheet): ProblemException =>
+  new ProblemException(
+    409,
+    'sheet-finished',
+    `This sheet was finished${finishedBy ? ` by ${finishedBy}` : ''}. Make a new one for what is left.`,
+  );
