@@ -30,6 +30,8 @@ const SCREENS = [
   '/compare/two?a=BP-AG-01&b=GL-BE-03',
   '/motors',
   '/motors/new',
+  '/positions/KL1-RD-07/reset',
+  '/positions/KL1-RD-07/set',
 ];
 
 for (const colorScheme of ['light', 'dark'] as const) {

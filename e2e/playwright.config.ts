@@ -16,10 +16,12 @@ export default defineConfig({
   workers: 1,
   fullyParallel: false,
   // In this order: the register shows the plant as it was made, the later ones change it.
-  projects: ['register', 'position', 'decisions', 'keeping', 'models', 'record', 'access'].map((name) => ({
-    name,
-    testMatch: `${name}.spec.ts`,
-  })),
+  projects: ['register', 'position', 'decisions', 'keeping', 'models', 'record', 'writing', 'access'].map(
+    (name) => ({
+      name,
+      testMatch: `${name}.spec.ts`,
+    }),
+  ),
   timeout: 60_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json']],

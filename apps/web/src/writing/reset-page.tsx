@@ -47,27 +47,43 @@ export function ResetPage() {
           </Notice>
         </div>
       )}
-      <Choice reset={reset} choose={choose} />
+      <Choice
+        reset={reset}
+        // What was clicked shows at once; what it would lose follows from the server.
+        region={search.get('region') ?? reset.region}
+        scope={search.get('scope') ?? String(reset.scope)}
+        choose={choose}
+      />
       <Losses key={`${reset.region} ${reset.scope}`} reset={reset} dictionary={dictionary} />
     </Page>
   );
 }
 
-function Choice({ reset, choose }: { reset: ResetView; choose: (name: string, value: string) => void }) {
+function Choice({
+  reset,
+  region,
+  scope,
+  choose,
+}: {
+  reset: ResetView;
+  region: string;
+  scope: string;
+  choose: (name: string, value: string) => void;
+}) {
   return (
     <SheetPart name="For what" state="chosen">
       <div className="flex flex-wrap gap-6">
         <Pick
           legend="Region"
           options={reset.regions.map(({ id, name }) => ({ value: id, name }))}
-          chosen={reset.region}
+          chosen={region}
           choose={(value) => choose('region', value)}
         />
         {reset.scopes.length > 0 && (
           <Pick
             legend="Covers"
             options={reset.scopes.map(({ raw, name }) => ({ value: String(raw), name }))}
-            chosen={String(reset.scope)}
+            chosen={scope}
             choose={(value) => choose('scope', value)}
           />
         )}
