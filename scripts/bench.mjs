@@ -12,6 +12,7 @@ import { keepingBench } from './bench/keeping.mjs';
 import { largePlantBench } from './bench/large-plant.mjs';
 import { lineBench } from './bench/line.mjs';
 import { lookUpBench } from './bench/look-up.mjs';
+import { planningBench } from './bench/planning.mjs';
 import { storageBench } from './bench/storage.mjs';
 import { ensureBuilt } from './setup/build.mjs';
 import { cacheFolder } from './setup/folders.mjs';
@@ -26,6 +27,7 @@ const BENCHES = {
   'large-plant': largePlantBench,
   keeping: keepingBench,
   storage: storageBench,
+  planning: planningBench,
   'first-load': firstLoadBench,
 };
 

@@ -66,6 +66,7 @@ import { FoundAgain } from './sets/found-again.service.ts';
 import { History } from './sets/history.service.ts';
 import { dataSourceOptions } from './storage/data-source.ts';
 import { WritePlansController } from './writing/write-plans.controller.ts';
+import { Axes } from './sets/axes.service.ts';
 import { UnitBackups } from './line/unit-backups.service.ts';
 import { KeyInSheetsController } from './key-in/key-in-sheets.controller.ts';
 import { KeyInSheets } from './key-in/key-in-sheets.service.ts';
@@ -107,6 +108,7 @@ const PROVIDERS = [
   { provide: APP_GUARD, useClass: SessionGuard },
   Access,
   Across,
+  Axes,
   BackupJobs,
   BackupRun,
   Backups,

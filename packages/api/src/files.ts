@@ -16,7 +16,8 @@ export interface ImportPreview {
   /** False where a finding stops the import. */
   readonly acceptable: boolean;
   readonly findings: readonly {
-    readonly line: number;
+    /** Nothing for a finding about the whole file. */
+  readonly line: number | null;
     readonly severity: 'stop' | 'look';
     readonly text: string;
   }[];

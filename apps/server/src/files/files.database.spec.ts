@@ -221,3 +221,26 @@ describe('papers', () => {
     ]);
   });
 });
+
+describe('the file of one axis on another', () => {
+  it('is refused with the reason, before and when it is kept', async () => {
+    const slew = await exported('csv', 'SP-ST-02');
+    const { body } = await preview(slew, 'SP-ST-01');
+    expect(body.acceptable).toBe(false);
+    expect(body.findings[0]).toEqual({
+      line: null,
+      severity: 'stop',
+      text: expect.stringMatching(
+        /^This is a set of SP-ST-02, not of SP-ST-01: 2030:04, 2060:01 are that axis's\.$/,
+      ),
+    });
+    const kept = await technician.post<Problem>('positions/SP-ST-01/imports', upload(slew, body.hash));
+    expect([kept.status, kept.body.type]).toEqual([422, 'urn:drive-keep:other-axis']);
+    expect((await preview(slew, 'SP-ST-02')).body.acceptable).toBe(true);
+  });
+
+  it('may be shared between drives that are no axes', async () => {
+    const peer = await exported('csv', 'KL1-RD-03');
+    expect((await preview(peer, 'KL1-RD-02')).body.acceptable).toBe(true);
+  });
+});

@@ -18,6 +18,7 @@ import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
+import { Axes } from '../sets/axes.service.ts';
 import { Backups } from '../sets/backups.service.ts';
 import { contentOf, type UploadedFile } from './uploaded-file.ts';
 
@@ -31,6 +32,7 @@ export class SetImport {
     private readonly register: Register,
     private readonly dictionaries: Dictionaries,
     private readonly backups: Backups,
+    private readonly axes: Axes,
     private readonly logbook: Logbook,
   ) {}
 
@@ -39,6 +41,12 @@ export class SetImport {
     const { dictionary, read, kind } = await this.read(at, file);
     const hash = hashOf(read.set);
     const same = await this.backups.newestWith(at.position.id, hash);
+    const strange = await this.axes.strangeness(at.position, dictionary, read.set);
+    const findings = read.findings.slice(0, MOST_FINDINGS).map((finding) => ({
+      line: finding.line,
+      severity: finding.severity,
+      text: describeSetFinding(finding, dictionary),
+    }));
     return {
       fileName: file.originalname,
       kind,
@@ -49,12 +57,11 @@ export class SetImport {
       expected: dictionary.parameters.filter((parameter) => !isNoise(parameter)).length,
       hash,
       sameAs: same?.takenAt.toISOString() ?? null,
-      acceptable: !stops(read),
-      findings: read.findings.slice(0, MOST_FINDINGS).map((finding) => ({
-        line: finding.line,
-        severity: finding.severity,
-        text: describeSetFinding(finding, dictionary),
-      })),
+      acceptable: !stops(read) && strange === undefined,
+      findings: [
+        ...(strange === undefined ? [] : [{ line: null, severity: 'stop' as const, text: strange }]),
+        ...findings,
+      ],
     };
   }
 
@@ -68,6 +75,8 @@ export class SetImport {
     const { dictionary, read } = await this.read(at, file);
     const hash = hashOf(read.set);
     if (stops(read)) throw notAcceptable(read, dictionary);
+    const strange = await this.axes.strangeness(at.position, dictionary, read.set);
+    if (strange !== undefined) throw new ProblemException(422, 'other-axis', `${strange} Nothing was kept.`);
     if (hash !== seenHash) {
       const detail = 'The file is not the one that was shown before. Look at it again. Nothing was kept.';
       throw new ProblemException(409, 'file-changed', detail);

@@ -3,8 +3,7 @@
 
 import { join } from 'node:path';
 import type { INestApplication } from '@nestjs/common';
-import { loadModels, Plant } from '@drive-keep/plant-sim';
-import type { SimUnit } from '@drive-keep/plant-sim';
+import { loadModels, Plant, SimUnit } from '@drive-keep/plant-sim';
 import type { JobView, Role, StartedJob, WritePlanView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { findMeaning } from '@drive-keep/core/dictionary';
@@ -102,6 +101,21 @@ export class RunningPlant {
     const told = demoPositions().find((each) => each.tag === tag);
     const unit = this.plant.units.get(told?.answers ?? 0);
     if (!unit) throw new Error(`no unit at ${tag}`);
+    return unit;
+  }
+
+  /** Another drive at the same place of the line, as it comes out of its box. */
+  replaceUnit(
+    tag: string,
+    spare: { readonly dictionary: string; readonly serial: number; readonly firmware: number },
+  ): SimUnit {
+    const { description } = this.unit(tag);
+    const dictionary = loadModels(MODELS_FOLDER).get(spare.dictionary);
+    if (!dictionary) throw new Error(`no ${spare.dictionary}`);
+    const told = { ...description, ...spare, values: {}, runContact: false, mischief: {} };
+    const unit = new SimUnit(told, dictionary, 400, () => Date.now());
+    this.plant.lines.get(description.line)?.add(description.address, unit);
+    this.plant.units.set(spare.serial, unit);
     return unit;
   }
 

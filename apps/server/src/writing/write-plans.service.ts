@@ -23,6 +23,7 @@ import { Logbook } from '../logbook/logbook.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { isUuid } from '../sets/backups.service.ts';
+import { Axes } from '../sets/axes.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { describeHolds, writePlanView } from './write-plan-view.ts';
 import { StoredWritePlan } from './write-plan.entity.ts';
@@ -39,6 +40,7 @@ export class WritePlans {
     private readonly sets: ReferencedSets,
     private readonly dictionaries: Dictionaries,
     private readonly contents: ContentStore,
+    private readonly axes: Axes,
     private readonly jobs: Jobs,
     private readonly queue: JobQueue,
     private readonly logbook: Logbook,
@@ -67,6 +69,10 @@ export class WritePlans {
       throw new ProblemException(422, 'different-models', detail);
     }
     const carried = await this.carried(wanted.set, dictionary, tag);
+    await this.axes.requireOwn(at.position, dictionary, {
+      dictionary: dictionary.id,
+      readings: carried.readings,
+    });
     const asked = codes ?? [...carried.readings.keys(), ...carried.homeless];
     const lines = new Map(
       [...new Set(asked)].map((code) => [code as Code, carried.readings.get(code as Code)]),

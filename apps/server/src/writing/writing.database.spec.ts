@@ -1,5 +1,12 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { ComparisonView, HistoryView, LogbookPage, Problem, WritePlanView } from '@drive-keep/api';
+import type {
+  ComparisonView,
+  HistoryView,
+  LogbookPage,
+  PositionDetailView,
+  Problem,
+  WritePlanView,
+} from '@drive-keep/api';
 import { DataSource } from 'typeorm';
 import { RunningPlant, until, type Caller } from '../testing/running-plant.ts';
 
@@ -397,4 +404,51 @@ describe('a restart check', () => {
     expect([done.state, done.text]).toEqual(['done', expect.stringContaining('Still there after a restart')]);
     expect(plant.unit(TAG).memory.get(plant.code('ramp.up'))).toBe(800);
   });
+});
+
+describe('a spare unit of the same model in place of the old one', () => {
+  const SPARE = 6_900_321;
+  const PLACE = 'KL1-RD-05';
+  const values = async (): Promise<Record<string, number>> => {
+    const { newestBackup } = (await technician.get<PositionDetailView>(`positions/${PLACE}`)).body;
+    expect(newestBackup).not.toBeNull();
+    return plant.unit(PLACE).memory.snapshot();
+  };
+
+  it('with a newer firmware gets the baseline, carried over; what has no home is named', async () => {
+    const old = plant.unit(PLACE);
+    old.runContact = false;
+    const before = await values();
+    const engineer = await plant.signIn('engineer');
+    const swapped = await engineer.post(`positions/${PLACE}/swap`, {
+      ...{
+        dictionary: 'halvern-hn64@2',
+        rating: 'HN64-15',
+        region: '50-hz',
+        serial: SPARE,
+        firmware: '3.10',
+      },
+      ...{ line: old.description.line, lineAddress: old.description.address, reason: 'Output stage failed' },
+    });
+    expect(swapped.status).toBe(200);
+    const spare = plant.replaceUnit(PLACE, { dictionary: 'halvern-hn64@2', serial: SPARE, firmware: 310 });
+
+    const early = await technician.post<Problem>(`positions/${PLACE}/write-plans`, { target: 'baseline' });
+    expect([early.status, early.body.detail]).toEqual([
+      422,
+      expect.stringContaining('Back the unit up first'),
+    ]);
+    await plant.backUp(technician, PLACE);
+    const { status, body: plan } = await technician.post<WritePlanView>(`positions/${PLACE}/write-plans`, {
+      target: 'baseline',
+    });
+    expect(status).toBe(201);
+    expect(plan.unreachable.map(({ code }) => code)).toEqual(expect.arrayContaining(['08U']));
+    const done = await carryOut(plan);
+    expect([done.state, done.text]).toEqual(['done', expect.any(String)]);
+    const lost = new Set(plan.unreachable.map(({ code }) => code));
+    for (const code of ['01R', '02R', '01C', '10C', '03M', '13R'])
+      expect([code, lost.has(code), spare.memory.get(code)]).toEqual([code, false, before[code]]);
+    expect(spare.memory.get(plant.code('unit.serial'))).not.toBe(old.serial);
+  }, 60_000);
 });

@@ -1,5 +1,5 @@
 interface Finding {
-  readonly line: number;
+  readonly line: number | null;
   readonly column?: string;
   readonly severity: 'stop' | 'look';
   readonly text: string;
@@ -15,7 +15,7 @@ export function Findings({ findings }: { findings: readonly Finding[] }) {
           className={`mb-1 border-l-4 px-3 py-1 ${severity === 'stop' ? 'border-stop bg-stop-wash' : 'border-look bg-look-wash'}`}
         >
           <span className="mr-2 text-sm">
-            line {line}
+            {line === null ? 'the whole file' : `line ${line}`}
             {column && `, ${column}`}
           </span>
           {text}

@@ -41,10 +41,13 @@ export class UnitRules {
   private readonly choices: readonly (Effect & { kind: 'chooses' })[];
   /** Numbers whose range depends on what the unit is or holds. */
   private readonly ranged: readonly Code[];
+  /** The last answer of `factsIn`: hardly any write changes it. */
+  private chosen: { readonly key: string; readonly facts: Facts };
 
   constructor(dictionary: Dictionary, facts: Facts) {
     this.dictionary = dictionary;
     this.facts = facts;
+    this.chosen = { key: 'none yet', facts };
     const { effects, parameters } = dictionary;
     this.locks = LOCKS.flatMap((meaning) => findMeaning(dictionary, meaning)?.code ?? []);
     this.byWhen = grouped(effects, ({ when }) => [when]);
@@ -67,6 +70,12 @@ export class UnitRules {
 
   /** The facts of a unit that holds these readings: choices such as region and duty stand above its plate. */
   factsIn(readings: Readings): Facts {
+    const key = this.choices.map(({ when }) => String(readings.get(when))).join();
+    if (key !== this.chosen.key) this.chosen = { key, facts: this.chosenFacts(readings) };
+    return this.chosen.facts;
+  }
+
+  private chosenFacts(readings: Readings): Facts {
     return this.choices.reduce<Facts>((facts, { when, options }) => {
       const chosen = options.find(({ raw }) => raw === readings.get(when));
       if (!chosen) return facts;
@@ -117,12 +126,23 @@ export class UnitRules {
     const refused = parameter ? this.refusal(readings, parameter, raw) : ({ code: 'read-only' } as const);
     if (refused) return fail(refused);
     if (readings.get(code) === raw) return ok(readings);
-    const after = new Map(readings).set(code, raw);
-    const effects = this.effectsOf(code).filter((effect) => isTiedTo(effect, raw));
-    const facts = this.factsIn(after);
-    for (const effect of effects) this.change(after, effect, facts);
-    if (effects.length > 0) for (const other of this.ranged) this.bringInto(after, other, facts);
+    const after = new Map(readings);
+    this.take(after, code, raw);
     return ok(after);
+  }
+
+  /** Changes `readings` by a write that the unit is known to take; answers with what else has changed. */
+  take(readings: Map<Code, Reading>, code: Code, raw: number): readonly Code[] {
+    const effects = this.effectsOf(code).filter((effect) => isTiedTo(effect, raw));
+    const before = effects.length > 0 ? new Map(readings) : readings;
+    readings.set(code, raw);
+    if (effects.length === 0) return [];
+    const facts = this.factsIn(readings);
+    for (const effect of effects) this.change(readings, effect, facts);
+    for (const other of this.ranged) this.bringInto(readings, other, facts);
+    return [...readings].flatMap(([other, reading]) =>
+      other !== code && reading !== before.get(other) ? [other] : [],
+    );
   }
 
   private change(after: Map<Code, Reading>, effect: Effect, facts: Facts): void {

@@ -1,3 +1,4 @@
+export * from './axis-marks.ts';
 export * from './carry-over.ts';
 export * from './effects.ts';
 export * from './key-in.ts';

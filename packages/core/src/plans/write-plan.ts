@@ -151,7 +151,8 @@ function idleIn({ effects }: Dictionary, { steps, state }: PlanWalk): Idle[] {
 
 /** Follows the unit's state from step to step, as the effects say, until all that is wanted holds. */
 class PlanWalk {
-  state: Readings;
+  /** What the unit holds after the steps so far. */
+  readonly state: Map<Code, Reading>;
   readonly steps: WriteStep[] = [];
   private readonly rules: UnitRules;
   private readonly wanted: ReadonlyMap<Code, number>;
@@ -164,7 +165,7 @@ class PlanWalk {
   constructor(rules: UnitRules, current: Readings, asked: ReadonlyMap<Code, number>, by: WriteWay) {
     this.by = by;
     this.rules = rules;
-    this.state = current;
+    this.state = new Map(current);
     this.asked = asked;
     this.wanted = new Map([...numbersOf(current), ...asked]);
     this.structural = new Set(structuralCodes(rules.dictionary));
@@ -179,7 +180,9 @@ class PlanWalk {
     do this.settle(order);
     while (this.makeWay(order));
     for (const code of locks) {
-      if (this.isOpen(code)) this.writeWanted(code, this.wanted.get(code) === 0 ? 'unlock' : 'lock');
+      const raw = this.wanted.get(code) ?? 0;
+      if (!this.isOpen(code) || this.rules.refusal(this.state, this.parameter(code), raw)) continue;
+      this.writeWanted(code, raw === 0 ? 'unlock' : 'lock');
     }
     return this;
   }
@@ -295,20 +298,14 @@ class PlanWalk {
     );
   }
 
+  /** A write that the unit is known to take. */
   private write(code: Code, to: number, reason: WriteReason, phase: WritePhase): void {
-    const after = this.rules.write(this.state, code, to);
-    if (!after.ok) return;
     const { access, restart } = this.parameter(code);
     this.steps.push({
       ...{ code, from: this.state.get(code), to, phase, reason },
       ...{ stopped: access === 'write-stopped', restart },
     });
     this.writes.set(code, (this.writes.get(code) ?? 0) + 1);
-    if (this.rules.effectsOf(code).length > 0) {
-      for (const [other, reading] of after.value) {
-        if (other !== code && reading !== this.state.get(other)) this.changedBy.set(other, code);
-      }
-    }
-    this.state = after.value;
+    for (const other of this.rules.take(this.state, code, to)) this.changedBy.set(other, code);
   }
 }
