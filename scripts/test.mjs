@@ -72,10 +72,8 @@ async function interfaceTests() {
   }));
 }
 
-await runMain(async () => {
-  requireNode();
-  await ensurePackages();
-  mkdirSync(folder, { recursive: true });
+/** What needs neither database nor browser. */
+async function ownTests() {
   await check('formatting', 'prettier', '--check', '--log-level', 'warn', '.');
   await check('lint', 'eslint', '.', '--cache', '--cache-location', '.cache/eslint', '--max-warnings', '0');
   await check(
@@ -89,16 +87,17 @@ await runMain(async () => {
   );
   await check('types', 'tsc', '-b');
   // Ten thousand damaged files take a minute of their own.
-  await jest(
-    'unit tests',
-    'unit',
-    {},
-    quick ? ['--testPathIgnorePatterns', 'robustness', '/dist/', 'database'] : [],
-  );
-  if (!quick) {
-    await serverTests();
-    await interfaceTests();
-  }
+  const less = quick ? ['--testPathIgnorePatterns', 'robustness', '/dist/', 'database'] : [];
+  await jest('unit tests', 'unit', {}, less);
+}
+
+await runMain(async () => {
+  requireNode();
+  await ensurePackages();
+  mkdirSync(folder, { recursive: true });
+  // Each of these keeps one processor busy; the interface needs several for itself.
+  await Promise.all([ownTests(), ...(quick ? [] : [serverTests()])]);
+  if (!quick) await interfaceTests();
   say(`${total.passed} passed, ${total.failed} failed`);
   process.exitCode = total.failed === 0 ? 0 : 1;
 });

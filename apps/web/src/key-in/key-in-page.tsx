@@ -156,7 +156,7 @@ function Lines({
 }) {
   const { data: session } = useSession();
   const mark = useKeyInStore((store) => store.mark);
-  const mayMark = own.sheet.state === 'open' && session?.role !== 'viewer';
+  const mayMark = own.sheet.state === 'open' && session !== undefined && session.role !== 'viewer';
   return lines.map((line, at) => {
     const parameter = findParameter(dictionary, line.code);
     const before = lines[at - 1];
@@ -196,7 +196,7 @@ function Finish({ sheet, state, left }: { sheet: KeyInSheetView; state: KeyInSta
     onSuccess: hear,
   });
   const waits = state.network === 'away' || state.waiting > 0;
-  if (session?.role === 'viewer') return null;
+  if (!session || session.role === 'viewer') return null;
   return (
     <section className="mt-6 space-y-3 border-t-2 border-plum pt-4 print:hidden">
       {left > 0 && (

@@ -26,14 +26,19 @@ export function useKeyIn(id: string): KeyInState {
     if (busy.current) return false;
     busy.current = true;
     try {
-      const now = useKeyInStore.getState().byId[id];
-      const marks = now ? unsentMarks(now) : [];
       const path = `key-in-sheets/${id}`;
-      hear(
-        marks.length > 0
-          ? await put<KeyInSheetView>(`${path}/marks`, { marks })
-          : await get<KeyInSheetView>(path),
-      );
+      const stillUnsent = () => {
+        const now = useKeyInStore.getState().byId[id];
+        return now ? unsentMarks(now) : [];
+      };
+      let marks = stillUnsent();
+      if (marks.length === 0) hear(await get<KeyInSheetView>(path));
+      // What is marked while something is on its way follows at once.
+      while (marks.length > 0) {
+        hear(await put<KeyInSheetView>(`${path}/marks`, { marks }));
+        const brought = new Set(marks.map(({ place, at }) => `${place} ${at}`));
+        marks = stillUnsent().filter(({ place, at }) => !brought.has(`${place} ${at}`));
+      }
       setNetwork('there');
       setError(null);
       return true;
@@ -46,7 +51,8 @@ export function useKeyIn(id: string): KeyInState {
       busy.current = false;
     }
   }, [id, hear]);
-  const waiting = own ? unsentMarks(own).length : 0;
+  const unsent = own ? unsentMarks(own) : [];
+  const newest = unsent.map(({ place, at }) => `${place} ${at}`).join();
   useEffect(() => {
     const send = () => void sendNow();
     send();
@@ -56,6 +62,6 @@ export function useKeyIn(id: string): KeyInState {
       window.removeEventListener('online', send);
       clearInterval(again);
     };
-  }, [sendNow, waiting]);
-  return { own, waiting, network, error, sendNow };
+  }, [sendNow, newest]);
+  return { own, waiting: unsent.length, network, error, sendNow };
 }

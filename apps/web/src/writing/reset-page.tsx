@@ -180,7 +180,7 @@ function Losses({ reset, dictionary }: { reset: ResetView; dictionary: Dictionar
             <li key={text}>{text}</li>
           ))}
         </ol>
-        {session?.role !== 'viewer' && reset.overLine && (
+        {session && session.role !== 'viewer' && reset.overLine && (
           <Button weight="main" className="min-h-12" disabled={plan.isPending} onClick={() => plan.mutate()}>
             Plan the reset with {back.size} lines put back
           </Button>

@@ -119,7 +119,7 @@ function Towards({ position, history }: { position: PositionDetailView; history:
           first and stands here then.
         </p>
       </SheetPart>
-      {session?.role !== 'viewer' && (
+      {session && session.role !== 'viewer' && (
         <SheetPart name="How" state={unit.line ? 'has a line' : 'keypad only'}>
           <div className="flex flex-wrap gap-3">
             {unit.line && (

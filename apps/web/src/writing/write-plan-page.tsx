@@ -74,7 +74,7 @@ function FollowUps({ plan }: { plan: WritePlanView }) {
     mutationFn: (kind) => post(`write-plans/${plan.id}/follow-ups`, { kind }),
     onSuccess: (next) => navigate(`/write-plans/${next.id}`),
   });
-  if (plan.followUps.length === 0 || session?.role === 'viewer') return null;
+  if (plan.followUps.length === 0 || !session || session.role === 'viewer') return null;
   const broken = plan.followUps.includes('resume');
   return (
     <SheetPart name={broken ? 'Go on' : 'Take it back'} state={broken ? 'open' : 'possible'}>
