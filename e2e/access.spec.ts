@@ -32,6 +32,7 @@ const SCREENS = [
   '/motors/new',
   '/positions/KL1-RD-07/reset',
   '/positions/KL1-RD-07/set',
+  '/positions/SP-ST-01/axes',
 ];
 
 for (const colorScheme of ['light', 'dark'] as const) {

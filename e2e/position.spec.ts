@@ -122,7 +122,7 @@ test('four values are put back, read back and saved, the drift is gone, the logb
 }) => {
   await signIn(page, 'technician');
   await planToPutBack(page, ['01R', '24R', '12C', '02P']);
-  await expect(page.getByText('4 values put back, read back, saved permanently.')).toBeVisible({
+  await expect(page.getByText('4 values written, read back, saved permanently.')).toBeVisible({
     timeout: 30_000,
   });
   await expect(page.getByText('✓ read back')).toHaveCount(4);
@@ -132,7 +132,7 @@ test('four values are put back, read back and saved, the drift is gone, the logb
   await expect(tile(page, 'KL1-RD-07')).toContainText('As signed');
   await page.getByRole('link', { name: 'Logbook' }).click();
   await expect(page.getByRole('listitem').first()).toContainText(
-    '4 values put back, read back, saved permanently.',
+    '4 values written, read back, saved permanently.',
   );
   await expect(page.getByRole('listitem').first()).toContainText('T. Pellow');
 });

@@ -2,9 +2,10 @@
 
 import { expect, test, type Page } from '@playwright/test';
 import { AxeBuilder } from '@axe-core/playwright';
-import { changeUnit, SECTION_SEVEN, signIn } from './plant.ts';
+import { changeUnit, signIn } from './plant.ts';
 
 const FAN = 3_300_410;
+const SECTION_FOUR = 6_401_100 + 4 * 37;
 
 async function carryOut(page: Page, name: RegExp): Promise<void> {
   await page.getByRole('button', { name: /is stopped and safe to write to/ }).click();
@@ -53,28 +54,28 @@ test('a plan that a power cut has broken off says what the unit holds, and is go
   page,
 }) => {
   await signIn(page, 'technician');
-  await changeUnit(SECTION_SEVEN, { runContact: false });
-  await page.goto('/positions/KL1-RD-07');
+  await changeUnit(SECTION_FOUR, { runContact: false, values: { '01R': 2222, '10C': 1111, '05R': 333 } });
+  await page.goto('/positions/KL1-RD-04');
   await page.getByRole('button', { name: 'Back up now' }).click();
   await expect(page.getByText(/parameters\./).first()).toBeVisible({ timeout: 30_000 });
-  await page.goto('/positions/KL1-RD-07/set');
+  await page.goto('/positions/KL1-RD-04/set');
   await expect(page.getByLabel(/^Baseline, revision/)).toBeChecked();
   await page.getByRole('button', { name: 'Plan the writes' }).click();
-  await expect(page.getByRole('heading', { name: /^Write plan for KL1-RD-07/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^Write plan for KL1-RD-04/ })).toBeVisible();
   // The whole unit takes six requests, each step four: the cut comes after the second step.
-  await changeUnit(SECTION_SEVEN, { mischief: { event: { after: 14, what: 'power-cycle' } } });
-  await carryOut(page, /^Write \d+ values? to KL1-RD-07/);
+  await changeUnit(SECTION_FOUR, { mischief: { event: { after: 14, what: 'power-cycle' } } });
+  await carryOut(page, /^Write \d+ values? to KL1-RD-04/);
   await expect(page.getByRole('alert')).toContainText('a power cycle brings the former values back', {
     timeout: 30_000,
   });
-  await changeUnit(SECTION_SEVEN, { mischief: { event: null } });
+  await changeUnit(SECTION_FOUR, { mischief: { event: null } });
   await expect(async () => {
     await page.getByRole('button', { name: 'Plan the rest' }).click();
     await expect(page.getByRole('heading', { name: /^The rest of a write plan/ })).toBeVisible({
       timeout: 3000,
     });
   }).toPass({ timeout: 30_000 });
-  await carryOut(page, /^Write \d+ values? to KL1-RD-07/);
+  await carryOut(page, /^Write \d+ values? to KL1-RD-04/);
   await expect(page.getByText(/values? written, read back, saved permanently/)).toBeVisible({
     timeout: 30_000,
   });
@@ -121,4 +122,45 @@ test('a key-in sheet goes on without a network on a phone, and its marks arrive 
   await page.getByRole('button', { name: 'Finish the sheet' }).click();
   await expect(page.getByText(/Finished by T. Pellow/)).toBeVisible();
   await context.close();
+});
+
+test('the file of one axis is refused for another, and all axes of the stacker are loaded in one go', async ({
+  page,
+}) => {
+  await signIn(page, 'technician');
+  await page.goto('/positions/SP-ST-02');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    (async () => {
+      await page.getByRole('button', { name: /^Save B/ }).click();
+      await page.getByRole('menuitem', { name: 'CSV' }).click();
+    })(),
+  ]);
+  await page.goto('/positions/SP-ST-01/import');
+  await page.getByLabel('File with a parameter set').setInputFiles(await download.path());
+  await expect(
+    page.getByText(/This is a set of SP-ST-02, not of SP-ST-01: 2030:04, 2060:01 are/),
+  ).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Keep as a set of SP-ST-01' })).toBeDisabled();
+
+  for (const tag of ['SP-ST-01', 'SP-ST-02', 'SP-ST-03']) {
+    await page.goto(`/positions/${tag}`);
+    await page.getByRole('button', { name: 'Back up now' }).click();
+    await expect(page.getByText(/parameters\./).first()).toBeVisible({ timeout: 30_000 });
+  }
+  await page.goto('/positions/SP-ST-01');
+  await page.getByRole('link', { name: 'All axes' }).click();
+  await expect(page.getByRole('heading', { name: 'All axes of Stacker' })).toBeVisible();
+  await page.getByLabel(/^Go back/).check();
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  await page.getByRole('button', { name: 'Plan the load of 3 axes' }).click();
+  await expect(page.getByRole('heading', { name: 'Load the axes of Stacker' })).toBeVisible();
+  await page.getByRole('button', { name: /Stacker is stopped and safe to write to/ }).click();
+  await page.getByRole('button', { name: 'Load 3 axes' }).click();
+  await page.getByRole('button', { name: 'Load them now' }).click();
+  await expect(
+    page.getByText(/All 3 axes are written, saved and proven; the controller is ready/),
+  ).toBeVisible({
+    timeout: 45_000,
+  });
 });

@@ -66,6 +66,9 @@ import { FoundAgain } from './sets/found-again.service.ts';
 import { History } from './sets/history.service.ts';
 import { dataSourceOptions } from './storage/data-source.ts';
 import { WritePlansController } from './writing/write-plans.controller.ts';
+import { AxisLoadsController } from './axes/axis-loads.controller.ts';
+import { AxisLoads } from './axes/axis-loads.service.ts';
+import { AxisRun } from './axes/axis-run.service.ts';
 import { Axes } from './sets/axes.service.ts';
 import { UnitBackups } from './line/unit-backups.service.ts';
 import { KeyInSheetsController } from './key-in/key-in-sheets.controller.ts';
@@ -78,6 +81,7 @@ import { WriteRun } from './writing/write-run.service.ts';
 
 const CONTROLLERS = [
   AcrossController,
+  AxisLoadsController,
   BackupsController,
   ComparisonController,
   DecisionsController,
@@ -109,6 +113,8 @@ const PROVIDERS = [
   Access,
   Across,
   Axes,
+  AxisLoads,
+  AxisRun,
   BackupJobs,
   BackupRun,
   Backups,

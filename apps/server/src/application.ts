@@ -14,6 +14,7 @@ import { JobEvents } from './jobs/job-events.service.ts';
 import { JobQueue } from './jobs/job-queue.service.ts';
 import { ProblemFilter } from './problems/problem.filter.ts';
 import { validation } from './problems/validation.ts';
+import { AxisRun } from './axes/axis-run.service.ts';
 import { WriteRun } from './writing/write-run.service.ts';
 
 export interface StartOptions extends AppOptions {
@@ -41,6 +42,7 @@ export async function createApplication(options: StartOptions): Promise<INestApp
   await app.get(JobQueue).start(options.databaseUrl);
   await app.get(BackupRun).serve();
   await app.get(WriteRun).serve();
+  await app.get(AxisRun).serve();
   app.get(Integrity).watch();
   return app;
 }

@@ -92,6 +92,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./writing/set-page.tsx')).SetPage }),
       },
       {
+        path: 'positions/:tag/axes',
+        lazy: async () => ({ Component: (await import('./axes/axes-page.tsx')).AxesPage }),
+      },
+      {
+        path: 'axis-loads/:id',
+        lazy: async () => ({ Component: (await import('./axes/axis-load-page.tsx')).AxisLoadPage }),
+      },
+      {
         path: 'key-in/:id',
         lazy: async () => ({ Component: (await import('./key-in/key-in-page.tsx')).KeyInPage }),
       },

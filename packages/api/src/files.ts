@@ -17,7 +17,7 @@ export interface ImportPreview {
   readonly acceptable: boolean;
   readonly findings: readonly {
     /** Nothing for a finding about the whole file. */
-  readonly line: number | null;
+    readonly line: number | null;
     readonly severity: 'stop' | 'look';
     readonly text: string;
   }[];

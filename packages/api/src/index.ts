@@ -1,4 +1,5 @@
 export * from './access.ts';
+export * from './axes.ts';
 export * from './comparison.ts';
 export * from './decisions.ts';
 export * from './files.ts';

@@ -1,4 +1,4 @@
-export type JobKind = 'backup' | 'write';
+export type JobKind = 'backup' | 'write' | 'axes';
 export type JobState = 'queued' | 'running' | 'done' | 'stopped' | 'interrupted';
 
 export const OUTCOMES = [

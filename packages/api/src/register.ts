@@ -75,6 +75,8 @@ export interface PositionView {
 
 export interface PositionDetailView extends PositionView {
   readonly retiredWhy: string;
+  /** Its machine has a controller, which moves it together with other axes. */
+  readonly isAxis: boolean;
   /** Units that sat there before, the last one first. */
   readonly formerUnits: readonly FormerUnitView[];
 }

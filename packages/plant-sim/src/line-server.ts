@@ -3,12 +3,18 @@
 
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net';
 import { EXCEPTION, exceptionPdu, joinFrame, splitFrames, type Frame } from './frame.ts';
-import { corruptAnswer } from './mischief.ts';
-import type { SimUnit } from './unit.ts';
+import { corruptAnswer, type Mischief } from './mischief.ts';
+
+/** What answers at an address of the line. */
+export interface LineNode {
+  readonly mischief: Mischief;
+  countRequest(): 'answer' | 'break';
+  answer(pdu: Buffer): Buffer | undefined;
+}
 
 export class LineServer {
   delayMs: number;
-  private readonly units = new Map<number, SimUnit>();
+  private readonly units = new Map<number, LineNode>();
   private readonly sockets = new Set<Socket>();
   private readonly server: Server;
   private last: Promise<void> = Promise.resolve();
@@ -18,7 +24,7 @@ export class LineServer {
     this.server = createServer((socket) => this.serve(socket));
   }
 
-  add(address: number, unit: SimUnit): void {
+  add(address: number, unit: LineNode): void {
     this.units.set(address, unit);
   }
 
@@ -71,7 +77,7 @@ export class LineServer {
   }
 }
 
-function reply(unit: SimUnit, frame: Frame, socket: Socket): void {
+function reply(unit: LineNode, frame: Frame, socket: Socket): void {
   const verdict = unit.countRequest();
   const pdu = unit.answer(frame.pdu);
   if (!pdu) return;

@@ -2,6 +2,7 @@
 
 import { readFileSync, renameSync, writeFileSync } from 'node:fs';
 import type { Dictionary } from '@drive-keep/core/dictionary';
+import { SimController, type ControllerDescription } from './controller.ts';
 import { LineServer } from './line-server.ts';
 import { SimUnit, type UnitDescription } from './unit.ts';
 
@@ -17,6 +18,7 @@ export interface PlantDescription {
   readonly mains: number;
   readonly lines: readonly LineDescription[];
   readonly units: readonly UnitDescription[];
+  readonly controllers?: readonly ControllerDescription[];
 }
 
 export interface PlantOptions {
@@ -30,6 +32,7 @@ type State = Record<string, Record<string, number>>;
 export class Plant {
   readonly units = new Map<number, SimUnit>();
   readonly lines = new Map<string, LineServer>();
+  readonly controllers: SimController[] = [];
   private readonly description: PlantDescription;
   private readonly stateFile: string | undefined;
 
@@ -39,6 +42,7 @@ export class Plant {
     const state = this.readState();
     for (const line of description.lines) this.lines.set(line.id, new LineServer(line.delayMs));
     for (const each of description.units) this.addUnit(each, state, options.dictionaries);
+    for (const each of description.controllers ?? []) this.addController(each);
   }
 
   /** Opens all lines; answers with their ports by line. */
@@ -73,6 +77,14 @@ export class Plant {
     unit.onSaved = () => this.keepState();
     line.add(each.address, unit);
     this.units.set(each.serial, unit);
+  }
+
+  private addController({ line, address, axes }: ControllerDescription): void {
+    const units = axes.flatMap((serial) => this.units.get(serial) ?? []);
+    const controller = new SimController(units, () => Date.now());
+    for (const unit of units) unit.controller = controller;
+    this.lines.get(line)?.add(address, controller);
+    this.controllers.push(controller);
   }
 
   private readState(): State {

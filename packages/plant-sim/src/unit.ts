@@ -38,6 +38,8 @@ export class SimUnit {
   mischief: Mischief;
   runContact: boolean;
   readonly description: UnitDescription;
+  /** Enables the unit while it runs. */
+  controller: { readonly runs: boolean } | undefined;
   readonly memory: Memory;
   private readonly dictionary: Dictionary;
   private readonly map: RegisterMap;
@@ -68,7 +70,7 @@ export class SimUnit {
   /** Running: commanded, or still on its way down the ramp. */
   get running(): boolean {
     this.motor.advance(this.now(), this.commanded());
-    return this.commanded() || !this.motor.standing;
+    return this.commanded() || !this.motor.standing || this.controller?.runs === true;
   }
 
   /** Counts requests for mischief, and tells whether the answer is to break off. */

@@ -23,6 +23,8 @@ import { Round } from '../rounds/round.entity.ts';
 import { DemoHistory, demoTime, ROUND, ROUND_HOUR, type Placed } from './demo-history.ts';
 import { demoPositions } from './demo-positions.ts';
 import { ENGINEER, LINES, NIGHTS, PLANT_NAME, TECHNICIAN, VIEWER } from './story.ts';
+import { MachineController } from '../axes/machine-controller.entity.ts';
+import { STACKER_CONTROLLER } from './packing.ts';
 import { makeMotors } from './demo-motors.ts';
 
 export const DEMO_ACCOUNTS: readonly { person: string; signInName: string; role: Role; password: string }[] =
@@ -100,6 +102,12 @@ export class DemoPlant {
         removedAt: null,
       });
       placed.push({ told, position, unit, dictionary });
+    }
+    const stacker = machines.get(STACKER_CONTROLLER.machine);
+    const line = lines.get(STACKER_CONTROLLER.line);
+    if (stacker && line) {
+      const { address } = STACKER_CONTROLLER;
+      await manager.insert(MachineController, { machineId: stacker.id, line, address });
     }
     return placed;
   }

@@ -8,6 +8,7 @@ import type { PlantDescription } from '@drive-keep/plant-sim';
 import { modelFilesIn } from '../catalogue/model-folder.ts';
 import { demoPositions } from './demo-positions.ts';
 import { rawsNow, refusedRegisters } from './position-history.ts';
+import { STACKER_CONTROLLER } from './packing.ts';
 import { LINES, MAINS_VOLTS } from './story.ts';
 
 /** Delay of a gateway on a plant network, in ms. */
@@ -36,6 +37,15 @@ export function describePlant(dictionaries: ReadonlyMap<string, Dictionary>): Pl
         },
       ];
     }),
+    controllers: [
+      {
+        line: STACKER_CONTROLLER.line,
+        address: STACKER_CONTROLLER.address,
+        axes: demoPositions()
+          .filter(({ machine }) => machine === STACKER_CONTROLLER.machine)
+          .map(({ answers }) => answers),
+      },
+    ],
   };
 }
 

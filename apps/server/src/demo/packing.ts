@@ -6,6 +6,9 @@ import type { ValuesByMeaning } from './demo-values.ts';
 const STACKER = { area: 'Sorting and packing', machine: 'Stacker' };
 const OUTFEED = { area: 'Sorting and packing', machine: 'Outfeed belts' };
 
+/** The controller that moves the three axes of the stacker together. */
+export const STACKER_CONTROLLER = { machine: 'Stacker', line: 'gateway-3', address: 50 } as const;
+
 interface Axis {
   readonly tag: string;
   readonly duty: string;

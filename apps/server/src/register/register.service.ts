@@ -39,7 +39,11 @@ export class Register {
     const formerUnits = await this.formerUnits(row);
     const [position] = await this.views([row], () => true);
     if (!position) throw notFound(`The position ${tag}`);
-    return { ...position, retiredWhy: row.retired_why, formerUnits };
+    const axes: unknown[] = await this.dataSource.query(
+      'select 1 from machine_controller c join position p on p.machine_id = c.machine_id where p.id = $1',
+      [row.id],
+    );
+    return { ...position, retiredWhy: row.retired_why, isAxis: axes.length > 0, formerUnits };
   }
 
   /** What there is to choose from. */

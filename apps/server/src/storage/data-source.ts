@@ -30,6 +30,9 @@ import { ReadOff } from '../read-off/read-off.entity.ts';
 import { ReadOffs1764000000007 } from './migrations/read-offs.ts';
 import { Scan } from '../find-units/scan.entity.ts';
 import { FoundAgain1764000000008 } from './migrations/found-again.ts';
+import { AxisLoad } from '../axes/axis-load.entity.ts';
+import { MachineController } from '../axes/machine-controller.entity.ts';
+import { Axes1764000000011 } from './migrations/axes.ts';
 import { KeyIn1764000000010 } from './migrations/key-in.ts';
 import { Writing1764000000009 } from './migrations/writing.ts';
 import { KeyInSheet } from '../key-in/key-in-sheet.entity.ts';
@@ -69,6 +72,8 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     StoredWritePlan,
     StoredWriteStep,
     KeyInSheet,
+    MachineController,
+    AxisLoad,
     Unit,
   ],
   migrations: [
@@ -82,6 +87,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     FoundAgain1764000000008,
     Writing1764000000009,
     KeyIn1764000000010,
+    Axes1764000000011,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

@@ -5,6 +5,7 @@ import { Injectable, Logger } from '@nestjs/common';
 import type { WritePlanState } from '@drive-keep/api';
 import { compareSets } from '@drive-keep/core/compare';
 import type { Dictionary } from '@drive-keep/core/dictionary';
+import type { ParameterSet } from '@drive-keep/core/sets';
 import { Dictionaries, lineFactsOf } from '../catalogue/dictionaries.service.ts';
 import { JobQueue } from '../jobs/job-queue.service.ts';
 import { Jobs } from '../jobs/jobs.service.ts';
@@ -25,7 +26,7 @@ import { WritePlans } from './write-plans.service.ts';
 import { UnitWriter } from './unit-writer.ts';
 
 /** The end of a plan before its time. `refused` means that nothing was written. */
-class PlanEnd extends Error {
+export class PlanEnd extends Error {
   constructor(
     readonly state: WritePlanState,
     text: string,
@@ -34,9 +35,13 @@ class PlanEnd extends Error {
   }
 }
 
-interface Writing {
+export interface Writing {
   readonly plan: StoredWritePlan;
   readonly person: string;
+  readonly jobId: string;
+  /** Place of the unit in the job. */
+  readonly place: number;
+  readonly lineId: string;
   readonly line: DriveLine;
   readonly writer: UnitWriter;
   readonly address: number;
@@ -68,27 +73,46 @@ export class WriteRun {
   private async run(jobId: string, stopped: () => boolean): Promise<void> {
     const job = await this.jobs.load(jobId);
     const found = await this.dataSource.getRepository(StoredWritePlan).findOneByOrFail({ jobId });
-    const plan = await this.plans.load(found.id);
-    const { line, lineAddress } = plan.unit;
-    if (!line || lineAddress === null) throw new Error('a plan without a line was started');
-    const dictionary = await this.dictionaries.get(plan.dictionaryId);
-    const drive = new ModbusLine(line.host, line.port);
-    const person = job.requestedBy;
-    const target = { line: drive, address: lineAddress, serial: plan.unit.serial, dictionary };
-    const writing = { plan, person, ...target, writer: new UnitWriter(target), stopped };
+    const writing = await this.open(found.id, { person: job.requestedBy, stopped, jobId, place: 0 });
+    const { plan } = writing;
     try {
       await this.jobs.progress(jobId, 0, { state: 'reading', done: 0, total: plan.steps.length });
-      await this.lock.hold(line.id, () => this.carryOut(writing));
+      await this.lock.hold(writing.lineId, () => this.carryOut(writing));
       const text = doneText(plan);
       await this.end(writing, 'done', text);
       await this.jobs.endItem(jobId, 0, 'kept', text);
     } catch (error) {
-      const end = error instanceof PlanEnd ? error : this.ownFault(error);
-      await this.end(writing, end.state, end.message);
+      const end = await this.fail(writing, error);
       await this.jobs.endItem(jobId, 0, end.state === 'refused' ? 'stopped' : 'failed', end.message);
     } finally {
-      drive.close();
+      writing.line.close();
     }
+  }
+
+  /** Makes a plan ready to be carried out; the caller closes the line. */
+  async open(
+    id: string,
+    job: {
+      readonly person: string;
+      readonly stopped: () => boolean;
+      readonly jobId: string;
+      readonly place: number;
+    },
+  ): Promise<Writing> {
+    const plan = await this.plans.load(id);
+    const { line, lineAddress } = plan.unit;
+    if (!line || lineAddress === null) throw new Error('a plan without a line was started');
+    const dictionary = await this.dictionaries.get(plan.dictionaryId);
+    const drive = new ModbusLine(line.host, line.port);
+    const target = { line: drive, address: lineAddress, serial: plan.unit.serial, dictionary };
+    return { plan, lineId: line.id, ...job, ...target, writer: new UnitWriter(target) };
+  }
+
+  /** Ends a plan before its time, and says with which words. */
+  async fail(writing: Writing, error: unknown): Promise<PlanEnd> {
+    const end = error instanceof PlanEnd ? error : this.ownFault(error);
+    await this.end(writing, end.state, end.message);
+    return end;
   }
 
   private ownFault(error: unknown): PlanEnd {
@@ -100,20 +124,38 @@ export class WriteRun {
   }
 
   private async carryOut(writing: Writing): Promise<void> {
-    const { plan, writer } = writing;
+    await this.prepare(writing);
+    await this.writeAll(writing);
+    await this.save(writing);
+    if (writing.plan.restartCheck) await this.prove(writing.writer.restart());
+    await this.verify(writing);
+  }
+
+  /** Backs the unit up and makes sure that it holds what was planned from. Nothing has been written when it ends here. */
+  async prepare(writing: Writing): Promise<void> {
     const before = await this.backUp(writing, 'before-write', 'refused');
-    await this.plans.update(plan.id, { backupBefore: before.backup.id });
+    await this.plans.update(writing.plan.id, { backupBefore: before.backup.id });
     await this.requireUnchanged(writing, before.reading);
-    const reset = plan.steps.filter(({ phase }) => phase === 'reset');
+  }
+
+  async writeAll(writing: Writing): Promise<void> {
+    const { steps } = writing.plan;
+    const reset = steps.filter(({ phase }) => phase === 'reset');
     for (const step of reset) await this.step(writing, step);
     await this.requireDefaults(writing);
-    for (const step of plan.steps.slice(reset.length)) await this.step(writing, step);
+    for (const step of steps.slice(reset.length)) await this.step(writing, step);
+  }
+
+  async save({ plan, writer }: Writing): Promise<void> {
     await this.prove(writer.save());
     plan.saved = true;
     await this.plans.update(plan.id, { saved: true });
-    if (plan.restartCheck) await this.prove(writer.restart());
+  }
+
+  /** Reads the unit and holds it against what was predicted. */
+  async verify(writing: Writing): Promise<void> {
     const after = await this.backUp(writing, 'after-write', 'failed');
-    await this.plans.update(plan.id, { backupAfter: after.backup.id });
+    await this.plans.update(writing.plan.id, { backupAfter: after.backup.id });
     await this.requirePredicted(writing, after.reading);
   }
 
@@ -136,6 +178,11 @@ export class WriteRun {
     const name = { tag: position.tag, serial: unit.serial, modelName: dictionary.name };
     const why = describeFault(read.fault, name).replace('Nothing was kept.', '').trim();
     throw new PlanEnd(state, `${why} ${rest}`);
+  }
+
+  /** What the unit holds at this moment. */
+  async readNow(writing: Writing): Promise<ParameterSet> {
+    return (await this.read(writing, 'failed', 'Look at the unit.')).set;
   }
 
   private async backUp(
@@ -195,7 +242,7 @@ export class WriteRun {
     }
     step.state = 'written';
     await this.plans.updateStep(plan.id, step.place, { state: 'written', readBack: written.value ?? null });
-    await this.jobs.progress(plan.jobId ?? '', 0, { done: step.place + 1 });
+    await this.jobs.progress(writing.jobId, writing.place, { done: step.place + 1 });
   }
 
   /** That the unit holds its defaults now is read, not believed. */
@@ -212,8 +259,14 @@ export class WriteRun {
     );
   }
 
-  private async end({ plan, person }: Writing, state: WritePlanState, text: string): Promise<void> {
-    const holds = state === 'done' ? '' : describeHolds(plan);
+  /** `held` says what the unit holds, where the steps alone do not tell. */
+  async end(
+    { plan, person }: Writing,
+    state: WritePlanState,
+    text: string,
+    held = describeHolds(plan),
+  ): Promise<void> {
+    const holds = state === 'done' ? '' : held;
     await this.plans.update(plan.id, { state, text, holds });
     const { tag } = plan.position;
     const action = state === 'done' ? 'written' : `write-${state}`;
@@ -233,10 +286,11 @@ export class WriteRun {
   }
 }
 
-function doneText({ steps, kind, restartCheck }: StoredWritePlan): string {
+export function doneText({ steps, kind, restartCheck }: StoredWritePlan): string {
   const writes = steps.filter(({ phase }) => phase !== 'reset').length;
   const values = writes === 1 ? '1 value' : `${writes} values`;
   const reset = kind === 'reset' ? 'Reset, defaults proven. ' : '';
   const proof = restartCheck ? ' Still there after a restart.' : '';
-  return `${reset}${values} written, read back, saved permanently.${proof}`;
+  const written = writes === 0 ? 'Nothing had to be written' : `${values} written, read back`;
+  return `${reset}${written}, saved permanently.${proof}`;
 }

@@ -26,6 +26,8 @@ import type {
   SameMeaningView,
   SessionView,
   ThreeWayView,
+  AxisLoadView,
+  AxisMachineView,
   KeyInSheetView,
   ResetView,
   WritePlanView,
@@ -120,6 +122,12 @@ export const useWritePlans = (tag: string) =>
   useGet<readonly WritePlanView[]>(`positions/${tag}/write-plans`);
 export const useKeyInSheets = (tag: string) =>
   useGet<readonly KeyInSheetView[]>(`positions/${tag}/key-in-sheets`);
+export const useAxes = (tag: string) => useGet<AxisMachineView>(`positions/${tag}/axes`, { retry: false });
+export const useAxisLoad = (id: string) =>
+  useGet<AxisLoadView>(`axis-loads/${id}`, {
+    refetchInterval: (query: { state: { data?: AxisLoadView } }) =>
+      query.state.data?.state === 'loading' ? 500 : false,
+  });
 export const useReset = (tag: string, choice: string) =>
   useGet<ResetView>(`positions/${tag}/reset?${choice}`, { placeholderData: (before: unknown) => before });
 export const useLogbook = (query: string) => useGet<LogbookPage>(`logbook?${query}`);

@@ -37,6 +37,7 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
           )}
           {mayWork && !unit.line && <Way to="read-off">Read off at the keypad</Way>}
           {mayWork && <Way to="import">Import a file</Way>}
+          {mayWork && position.isAxis && <Way to="axes">All axes</Way>}
           {mayWork && position.newestBackup && <Way to="set">Set values</Way>}
           {mayWork && position.newestBackup && <Way to="reset">Reset</Way>}
           <Way to="record">Record</Way>

@@ -8,7 +8,15 @@ import { RecordPage } from './record-page.tsx';
 const dictionary = shippedDictionary();
 const POSITION = {
   ...{ tag: 'A-1', area: 'Kiln', machine: 'Rollers', duty: 'Roller 1', criticality: 'high', motor: 'M 1' },
-  ...{ motorId: null, retiredAt: null, retiredWhy: '', drift: 0, tolerated: 0, newestBackup: null },
+  ...{
+    motorId: null,
+    retiredAt: null,
+    isAxis: false,
+    retiredWhy: '',
+    drift: 0,
+    tolerated: 0,
+    newestBackup: null,
+  },
   ...{ newestIsOfUnit: true, baselineRevision: 1, lastTry: null },
   unit: {
     ...{ maker: 'Halvern', model: 'HN64', dictionary: dictionary.id, rating: 'HN64-15', ratingName: '' },

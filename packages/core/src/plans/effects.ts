@@ -70,7 +70,7 @@ export class UnitRules {
 
   /** The facts of a unit that holds these readings: choices such as region and duty stand above its plate. */
   factsIn(readings: Readings): Facts {
-    const key = this.choices.map(({ when }) => String(readings.get(when))).join();
+    const key = this.choices.map(({ when }) => JSON.stringify(readings.get(when))).join();
     if (key !== this.chosen.key) this.chosen = { key, facts: this.chosenFacts(readings) };
     return this.chosen.facts;
   }

@@ -1,0 +1,184 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
+import type { AxisLoadView, AxisMachineView, HistoryView, LogbookPage, Problem } from '@drive-keep/api';
+import { RunningPlant, until, type Caller } from '../testing/running-plant.ts';
+
+const [LIFT, SLEW, GRIP] = ['SP-ST-01', 'SP-ST-02', 'SP-ST-03'] as const;
+const AXES = [LIFT, SLEW, GRIP];
+/** Gain and integral time of the speed loop. */
+const GAIN = '2021:01';
+const TIME = '2021:02';
+
+let plant: RunningPlant;
+let technician: Caller;
+const held = new Map<string, Record<string, number>>();
+
+beforeAll(async () => {
+  plant = await RunningPlant.start();
+  technician = await plant.signIn('technician');
+  for (const tag of AXES) held.set(tag, plant.unit(tag).memory.snapshot());
+});
+afterAll(() => plant.stop());
+
+const controller = () => {
+  const [found] = plant.plant.controllers;
+  if (!found) throw new Error('no controller');
+  return found;
+};
+
+/** Every axis differs from its baseline in two values, saved; the controller runs. */
+beforeEach(async () => {
+  controller().state = 1;
+  controller().stuck = false;
+  for (const [at, tag] of AXES.entries()) {
+    const unit = plant.unit(tag);
+    unit.setMischief({ silent: false, breakAfter: 0, swap: null, event: null });
+    for (const [code, raw] of Object.entries(held.get(tag) ?? {})) unit.memory.force(code, raw);
+    unit.memory.force(GAIN, 300 + at);
+    unit.memory.force(TIME, 250 + at);
+  }
+  await plant.backUp(technician, ...AXES);
+});
+
+const gains = () => AXES.map((tag) => plant.unit(tag).memory.get(GAIN));
+const NOW = [300, 301, 302];
+
+async function plan(
+  targets: readonly { tag: string; target: string }[] = [],
+  onFailure = 'stay',
+): Promise<AxisLoadView> {
+  const { status, body } = await technician.post<AxisLoadView>(`positions/${LIFT}/axis-loads`, {
+    targets,
+    onFailure,
+  });
+  expect(status).toBe(201);
+  return body;
+}
+
+async function carryOut({ id }: AxisLoadView): Promise<AxisLoadView> {
+  await technician.post(`axis-loads/${id}/release`, { stoppedAndSafe: true });
+  expect((await technician.post(`axis-loads/${id}/carry-out`)).status).toBe(202);
+  return until(async () => {
+    const { body } = await technician.get<AxisLoadView>(`axis-loads/${id}`);
+    return body.state === 'loading' ? undefined : body;
+  });
+}
+
+const wantedGains = (load: AxisLoadView) =>
+  load.plans.map(({ steps }) => steps.find(({ code }) => code === GAIN)?.to);
+
+describe('a machine of several axes', () => {
+  it('is known by any of its positions, with its axes; another machine has no controller', async () => {
+    const { body } = await technician.get<AxisMachineView>(`positions/${SLEW}/axes`);
+    expect([body.machine, body.axes.map(({ tag }) => tag)]).toEqual(['Stacker', AXES]);
+    const other = await technician.get<Problem>('positions/KL1-RD-01/axes');
+    expect([other.status, other.body.detail]).toEqual([404, expect.stringContaining('has no controller')]);
+  });
+
+  it('is not written to axis by axis while its controller runs', async () => {
+    const { body } = await technician.post<{ id: string }>(`positions/${LIFT}/write-plans`, {
+      target: 'baseline',
+    });
+    await technician.post(`write-plans/${body.id}/release`, { stoppedAndSafe: true });
+    await technician.post(`write-plans/${body.id}/carry-out`);
+    const ended = await plant.planEnd(technician, body.id);
+    expect([ended.state, ended.text]).toEqual(['refused', expect.stringContaining('is running')]);
+  });
+});
+
+describe('loading all axes', () => {
+  it('holds the controller, writes and saves each with its own set, restarts it and proves them', async () => {
+    const load = await plan();
+    const wanted = wantedGains(load);
+    expect(new Set(wanted).size).toBe(3);
+    const done = await carryOut(load);
+    expect([done.state, done.text]).toEqual(['done', expect.stringContaining('the controller is ready')]);
+    expect(done.plans.map(({ state, saved }) => [state, saved])).toEqual(AXES.map(() => ['done', true]));
+    expect(gains()).toEqual(wanted);
+    expect(controller().runs).toBe(true);
+    for (const tag of AXES) plant.unit(tag).memory.recall();
+    expect(gains()).toEqual(wanted);
+    const { body } = await technician.get<LogbookPage>('logbook?find=axes+are+written');
+    expect(body.entries[0]?.person).toBe('T. Pellow');
+  });
+
+  it('refuses the set of another axis with the reason, and plans nothing then', async () => {
+    const { backups } = (await technician.get<HistoryView>(`positions/${SLEW}/history`)).body;
+    const swapped = await technician.post<Problem>(`positions/${LIFT}/axis-loads`, {
+      targets: [{ tag: LIFT, target: `backup:${backups.at(-1)?.id ?? ''}` }],
+      onFailure: 'stay',
+    });
+    expect([swapped.status, swapped.body.detail]).toEqual([
+      422,
+      expect.stringContaining(`belongs to ${SLEW}`),
+    ]);
+    const stranger = await technician.post<Problem>(`positions/${LIFT}/axis-loads`, {
+      targets: [{ tag: 'KL1-RD-01', target: 'baseline' }],
+      onFailure: 'stay',
+    });
+    expect([stranger.status, stranger.body.detail]).toEqual([
+      422,
+      expect.stringContaining('is no axis of Stacker'),
+    ]);
+  });
+
+  it('writes nothing when one axis does not answer, and lets the machine go on', async () => {
+    const load = await plan();
+    plant.unit(GRIP).setMischief({ silent: true });
+    const ended = await carryOut(load);
+    expect([ended.state, ended.text]).toEqual(['refused', expect.stringContaining(`${GRIP}: `)]);
+    plant.unit(GRIP).setMischief({ silent: false });
+    expect(gains()).toEqual(NOW);
+    expect(controller().runs).toBe(true);
+  });
+
+  it('without a release, or by a viewer, is not begun', async () => {
+    const load = await plan();
+    const early = await technician.post<Problem>(`axis-loads/${load.id}/carry-out`);
+    expect([early.status, early.body.type]).toEqual([409, 'urn:drive-keep:not-released']);
+    const viewer = await plant.signIn('viewer');
+    expect((await viewer.post(`axis-loads/${load.id}/release`, { stoppedAndSafe: true })).status).toBe(403);
+  });
+});
+
+/** Requests of one backup of this model, and of one step: who it is (two), whether it stands, the write, the read-back. */
+describe('when the second axis fails in the middle', () => {
+  const breakSlew = async (onFailure: 'stay' | 'back'): Promise<AxisLoadView> => {
+    const load = await plan([], onFailure);
+    plant.unit(SLEW).setMischief({ swap: { after: 9, serial: 4711 } });
+    const ended = await carryOut(load);
+    plant.unit(SLEW).setMischief({ swap: null });
+    plant.unit(SLEW).serial = plant.unit(SLEW).description.serial;
+    return ended;
+  };
+
+  it('the first stays with its new values, saved, if that was chosen; the machine stays held', async () => {
+    const ended = await breakSlew('stay');
+    expect([ended.state, ended.text]).toEqual(['failed', expect.stringContaining('The machine is held')]);
+    expect(ended.text).toContain(`${LIFT}: Stays with the new values, saved and proven.`);
+    expect(ended.text).toContain(`${GRIP}: Nothing was written.`);
+    const [first] = wantedGains(ended);
+    plant.unit(LIFT).memory.recall();
+    expect([gains()[0], gains()[2]]).toEqual([first, 302]);
+    expect(controller().runs).toBe(false);
+    expect(ended.plans[1]?.followUps).toEqual(['resume', 'undo']);
+  });
+
+  it('the first goes back to its values before, if that was chosen', async () => {
+    const ended = await breakSlew('back');
+    expect(ended.text).toContain(`${LIFT}: Went back to the values before, saved.`);
+    plant.unit(LIFT).memory.recall();
+    expect([gains()[0], gains()[2]]).toEqual([300, 302]);
+    expect(ended.plans[0]?.holds).toBe('It holds what it held before.');
+    expect(controller().runs).toBe(false);
+  });
+
+  it('that the controller is not ready after its restart is said, with all axes proven', async () => {
+    controller().stuck = true;
+    const ended = await carryOut(await plan());
+    expect([ended.state, ended.text]).toEqual([
+      'failed',
+      expect.stringContaining('is not ready after its restart'),
+    ]);
+    expect(ended.plans.map(({ state }) => state)).toEqual(['done', 'done', 'done']);
+  }, 60_000);
+});

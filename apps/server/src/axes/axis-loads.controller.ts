@@ -1,0 +1,86 @@
+import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
+import type { AxisLoadView, AxisMachineView, AxisOnFailure } from '@drive-keep/api';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, Equals, IsArray, IsIn, IsString, MaxLength, ValidateNested } from 'class-validator';
+import type { Account } from '../access/account.entity.ts';
+import { NeedsRole, Person } from '../access/session.guard.ts';
+import { AxisLoads } from './axis-loads.service.ts';
+
+const MOST_AXES = 40;
+
+class TargetBody {
+  @ApiProperty() @IsString() @MaxLength(60) tag: string;
+  @ApiProperty({ example: 'baseline', description: 'set whose values are wanted' })
+  @IsString()
+  @MaxLength(60)
+  target: string;
+}
+
+class LoadBody {
+  @ApiProperty({ type: [TargetBody], description: 'sets of the axes; the baseline where nothing is said' })
+  @IsArray()
+  @ArrayMaxSize(MOST_AXES)
+  @ValidateNested({ each: true })
+  @Type(() => TargetBody)
+  targets: TargetBody[];
+
+  @ApiProperty({
+    enum: ['stay', 'back'],
+    description: 'what axes that were written do when another one fails',
+  })
+  @IsIn(['stay', 'back'])
+  onFailure: AxisOnFailure;
+}
+
+class ReleaseBody {
+  @ApiProperty({ enum: [true], description: 'the machine is stopped and safe to write to' })
+  @Equals(true, { message: 'stoppedAndSafe must be stated' })
+  stoppedAndSafe: true;
+}
+
+@ApiTags('writing')
+@Controller()
+export class AxisLoadsController {
+  constructor(private readonly loads: AxisLoads) {}
+
+  @Get('positions/:tag/axes')
+  @ApiOperation({ summary: 'The machine at which this position is an axis, with its last loads' })
+  machine(@Param('tag') tag: string): Promise<AxisMachineView> {
+    return this.loads.machineOf(tag);
+  }
+
+  @Post('positions/:tag/axis-loads')
+  @NeedsRole('technician')
+  @ApiOperation({ summary: 'Plan to load all axes of the machine; nothing is written yet' })
+  plan(
+    @Param('tag') tag: string,
+    @Body() { targets, onFailure }: LoadBody,
+    @Person() person: Account,
+  ): Promise<AxisLoadView> {
+    const byTag = Object.fromEntries(targets.map((each) => [each.tag, each.target]));
+    return this.loads.plan(tag, byTag, onFailure, person);
+  }
+
+  @Get('axis-loads/:id')
+  @ApiOperation({ summary: 'A load of all axes with the plan of each' })
+  get(@Param('id') id: string): Promise<AxisLoadView> {
+    return this.loads.view(id);
+  }
+
+  @Post('axis-loads/:id/release')
+  @NeedsRole('technician')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'State that the machine is stopped and safe to write to' })
+  release(@Param('id') id: string, @Body() _: ReleaseBody, @Person() person: Account): Promise<AxisLoadView> {
+    return this.loads.release(id, person);
+  }
+
+  @Post('axis-loads/:id/carry-out')
+  @NeedsRole('technician')
+  @HttpCode(202)
+  @ApiOperation({ summary: 'Load the axes, as planned and released' })
+  carryOut(@Param('id') id: string, @Person() person: Account): Promise<AxisLoadView> {
+    return this.loads.carryOut(id, person);
+  }
+}

@@ -1,0 +1,39 @@
+import type { WritePlanView } from './writing.ts';
+
+export type AxisLoadState =
+  'planned' | 'released' | 'loading' | 'done' | 'refused' | 'failed' | 'interrupted';
+/** What the axes that were written do when another one fails: keep the new values, or go back to the old ones. */
+export type AxisOnFailure = 'stay' | 'back';
+
+/** A machine whose axes are moved together, with what each of them can be loaded with. */
+export interface AxisMachineView {
+  readonly area: string;
+  readonly machine: string;
+  readonly axes: readonly {
+    readonly tag: string;
+    readonly duty: string;
+    readonly model: string;
+    readonly rating: string;
+    readonly serial: number;
+  }[];
+  readonly loads: readonly {
+    readonly id: string;
+    readonly madeAt: string;
+    readonly madeBy: string;
+    readonly state: AxisLoadState;
+  }[];
+}
+
+export interface AxisLoadView {
+  readonly id: string;
+  readonly area: string;
+  readonly machine: string;
+  readonly state: AxisLoadState;
+  readonly onFailure: AxisOnFailure;
+  readonly madeBy: string;
+  readonly madeAt: string;
+  readonly release: { readonly by: string; readonly until: string } | null;
+  readonly text: string;
+  readonly jobId: string | null;
+  readonly plans: readonly WritePlanView[];
+}
