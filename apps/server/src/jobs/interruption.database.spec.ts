@@ -90,36 +90,55 @@ describe('a server that is killed', () => {
     await kill(second.child);
   }, 90_000);
 
-  it('in the middle of writing leaves a plan that says what the unit holds', async () => {
-    const { child, base } = await startProcess();
-    const doomed = await signIn(base);
-    const codes = ['ramp.up', 'preset.3', 'stop.mode', 'protect.overloadCurrent'].map((meaning) =>
-      plant.code(meaning),
-    );
-    const { body: plan } = await doomed.post<WritePlanView>('positions/KL1-RD-07/write-plans', {
-      target: 'baseline',
-      codes,
-    });
-    await doomed.post(`write-plans/${plan.id}/release`, { stoppedAndSafe: true });
-    for (const line of plant.plant.lines.values()) line.delayMs = 120;
-    await doomed.post(`write-plans/${plan.id}/carry-out`);
-    await until(async () => {
-      const { steps } = (await doomed.get<WritePlanView>(`write-plans/${plan.id}`)).body;
-      return steps.some((step) => step.state === 'written') || undefined;
-    });
-    await kill(child);
-    for (const line of plant.plant.lines.values()) line.delayMs = 0;
+  it.each([1, 3])(
+    'after step %i of four leaves a plan that says what the unit holds, and is gone on with',
+    async (step) => {
+      const before = plant.unit('KL1-RD-07').memory.snapshot();
+      const { child, base } = await startProcess();
+      const doomed = await signIn(base);
+      const codes = ['ramp.up', 'preset.3', 'stop.mode', 'protect.overloadCurrent'].map((meaning) =>
+        plant.code(meaning),
+      );
+      const { body: plan } = await doomed.post<WritePlanView>('positions/KL1-RD-07/write-plans', {
+        target: 'baseline',
+        codes,
+      });
+      await doomed.post(`write-plans/${plan.id}/release`, { stoppedAndSafe: true });
+      for (const line of plant.plant.lines.values()) line.delayMs = 120;
+      await doomed.post(`write-plans/${plan.id}/carry-out`);
+      await until(async () => {
+        const { steps } = (await doomed.get<WritePlanView>(`write-plans/${plan.id}`)).body;
+        return steps.filter(({ state }) => state === 'written').length >= step || undefined;
+      });
+      await kill(child);
+      for (const line of plant.plant.lines.values()) line.delayMs = 0;
 
-    const second = await startProcess();
-    const ended = await plant.planEnd(await signIn(second.base), plan.id);
-    expect(ended.state).toBe('interrupted');
-    expect(ended.saved).toBe(false);
-    expect(ended.holds).toMatch(/of 4 writes are in the working memory of the unit, not saved permanently/);
-    const written = ended.steps.filter((step) => step.state === 'written');
-    for (const step of written) expect(plant.unit('KL1-RD-07').memory.get(step.code)).toBe(step.to);
-    expect(ended.backupBefore).not.toBeNull();
-    await kill(second.child);
-  }, 90_000);
+      const second = await startProcess();
+      const ended = await plant.planEnd(await signIn(second.base), plan.id);
+      expect(ended.state).toBe('interrupted');
+      expect(ended.saved).toBe(false);
+      expect(ended.holds).toMatch(/of 4 writes are in the working memory of the unit, not saved permanently/);
+      const written = ended.steps.filter((step) => step.state === 'written');
+      for (const step of written) expect(plant.unit('KL1-RD-07').memory.get(step.code)).toBe(step.to);
+      expect(ended.backupBefore).not.toBeNull();
+
+      const caller = await signIn(second.base);
+      const follow = async (kind: 'resume' | 'undo'): Promise<WritePlanView> => {
+        const { body } = await caller.post<WritePlanView>(`write-plans/${plan.id}/follow-ups`, { kind });
+        await caller.post(`write-plans/${body.id}/release`, { stoppedAndSafe: true });
+        await caller.post(`write-plans/${body.id}/carry-out`);
+        return plant.planEnd(caller, body.id);
+      };
+      const { memory } = plant.unit('KL1-RD-07');
+      expect((await follow('resume')).state).toBe('done');
+      memory.recall();
+      for (const { code, to } of plan.steps) expect([code, memory.get(code)]).toEqual([code, to]);
+      expect((await follow('undo')).state).toBe('done');
+      expect(memory.snapshot()).toEqual(before);
+      await kill(second.child);
+    },
+    90_000,
+  );
 });
 
 describe('a server that is killed in the middle of a round', () => {

@@ -136,12 +136,18 @@ function LeftOut({ plan, dictionary }: { plan: WritePlanView; dictionary: Dictio
             {each.text}
           </li>
         ))}
-        {alreadyThere.map((code) => (
-          <li key={code} className="px-3 py-1 text-soft">
-            {code} of {dictionary.name} already holds its value.
-          </li>
-        ))}
       </ul>
+      {alreadyThere.length > 0 && (
+        <details>
+          <summary className="min-h-10 cursor-pointer py-2 text-plum">
+            {alreadyThere.length === 1 ? '1 value is' : `${alreadyThere.length} values are`} there already
+          </summary>
+          <p className="text-soft">
+            {dictionary.name} holds what is wanted in{' '}
+            <span className="font-mono text-sm">{alreadyThere.join(', ')}</span>.
+          </p>
+        </details>
+      )}
     </SheetPart>
   );
 }
