@@ -48,6 +48,9 @@ export interface KeyInSheetView {
   readonly state: 'open' | 'finished';
   readonly finishedBy: string | null;
   readonly finishedAt: string | null;
+  /** What is done before the first line, such as a reset, and after the last one, such as saving; in the manual's words. */
+  readonly first: readonly string[];
+  readonly afterwards: readonly string[];
   readonly lines: readonly KeyInLineView[];
   readonly unreachable: readonly { readonly code: string; readonly text: string }[];
   readonly presses: number;

@@ -13,6 +13,8 @@ export class KeyInSheet {
   @Column('text') target: string;
   @Column('text') madeBy: string;
   @Column({ type: 'timestamptz', insert: false }) madeAt: Date;
+  @Column('jsonb') first: string[];
+  @Column('jsonb') afterwards: string[];
   @Column('jsonb') lines: KeyInLineView[];
   @Column('jsonb') unreachable: { code: string; text: string }[];
   @Column('integer') presses: number;

@@ -66,17 +66,36 @@ export class KeyInSheets {
     const lines = new Map<Code, Reading | undefined>(
       asked.map((code) => [code, wanted.set.readings.get(code)]),
     );
-    const plan = planWrites(dictionary, factsOf(dictionary, at.unit) ?? {}, current, lines, 'keypad');
+    const facts = factsOf(dictionary, at.unit) ?? {};
+    const plan = planWrites(dictionary, facts, current, lines, 'keypad');
+    return this.store(at, dictionary, current, plan, { target: wanted.side.title, person, first: [] });
+  }
+
+  /** Keeps a sheet for a plan; `first` is done before its first line. */
+  async store(
+    at: PositionWithUnit,
+    dictionary: Dictionary,
+    current: ParameterSet,
+    plan: WritePlan,
+    {
+      target,
+      person,
+      first,
+    }: { readonly target: string; readonly person: string; readonly first: readonly string[] },
+  ): Promise<KeyInSheetView> {
+    const { position, unit } = at;
     const sheet = sheetOf(dictionary, at, current, plan);
+    const saving = dictionary.procedures.find(({ purpose }) => purpose === 'save');
     const repository = this.dataSource.getRepository(KeyInSheet);
     const { id } = await repository.save(
       repository.create({
-        ...{ position: at.position, unit: at.unit, dictionaryId: dictionary.id, ...sheet },
-        ...{ target: wanted.side.title, madeBy: person },
+        ...{ position, unit, dictionaryId: dictionary.id, target, madeBy: person, ...sheet },
+        ...{ first: [...first], afterwards: (saving?.steps ?? []).map(({ text }) => text) },
       }),
     );
     const changes = sheet.lines.filter(({ kind }) => kind === 'change').length;
-    const text = `Made a key-in sheet of ${changes} changes towards ${wanted.side.title}.`;
+    const text = `Made a key-in sheet of ${changes} changes towards ${target}.`;
+    const { tag } = position;
     await this.logbook.write({ person, action: 'key-in-made', tag, text, facts: { sheet: id } });
     return this.view(id);
   }
@@ -165,7 +184,7 @@ export class KeyInSheets {
   }
 
   private async viewOf(sheet: KeyInSheet): Promise<KeyInSheetView> {
-    const { position, unit, lines, unreachable, presses, plainPresses } = sheet;
+    const { position, unit, first, afterwards, lines, unreachable, presses, plainPresses } = sheet;
     const dictionary = await this.dictionaries.get(sheet.dictionaryId);
     return {
       ...{ id: sheet.id, tag: position.tag, duty: position.duty, dictionary: sheet.dictionaryId },
@@ -174,7 +193,7 @@ export class KeyInSheets {
       state: sheet.finishedAt ? 'finished' : 'open',
       finishedBy: sheet.finishedBy,
       finishedAt: sheet.finishedAt?.toISOString() ?? null,
-      ...{ lines, unreachable, presses, plainPresses },
+      ...{ first, afterwards, lines, unreachable, presses, plainPresses },
       marks: Object.values(sheet.marks).sort((a, b) => a.place - b.place),
     };
   }

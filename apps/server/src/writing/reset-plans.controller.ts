@@ -1,6 +1,6 @@
 import { Body, Controller, Get, Param, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import type { ResetView, WritePlanView } from '@drive-keep/api';
+import type { KeyInSheetView, ResetView, WritePlanView } from '@drive-keep/api';
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsInt, IsOptional, IsString, MaxLength } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
@@ -52,5 +52,16 @@ export class ResetPlansController {
     @Person() person: Account,
   ): Promise<WritePlanView> {
     return this.resets.plan(tag, choice, person);
+  }
+
+  @Post('reset-key-in-sheets')
+  @NeedsRole('technician')
+  @ApiOperation({ summary: 'Make a key-in sheet for a reset at the keypad and what goes back afterwards' })
+  keyIn(
+    @Param('tag') tag: string,
+    @Body() choice: ResetBody,
+    @Person() person: Account,
+  ): Promise<KeyInSheetView> {
+    return this.resets.keyIn(tag, choice, person);
   }
 }

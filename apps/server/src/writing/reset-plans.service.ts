@@ -2,14 +2,21 @@
 // brings back what was chosen.
 
 import { Injectable } from '@nestjs/common';
-import type { ResetLossView, ResetView, WritePlanView } from '@drive-keep/api';
+import type { KeyInSheetView, ResetLossView, ResetView, WritePlanView } from '@drive-keep/api';
 import type { Code, Dictionary } from '@drive-keep/core/dictionary';
-import { findMeaning } from '@drive-keep/core/dictionary';
-import { otherRegionIn, planReset, type ResetChoice, type ResetPlan } from '@drive-keep/core/plans';
+import { factsOf, findMeaning } from '@drive-keep/core/dictionary';
+import {
+  otherRegionIn,
+  planReset,
+  planWrites,
+  type ResetChoice,
+  type ResetPlan,
+} from '@drive-keep/core/plans';
 import type { ParameterSet } from '@drive-keep/core/sets';
 import { sameReading, type Reading } from '@drive-keep/core/values';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { KeyInSheets } from '../key-in/key-in-sheets.service.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { Backups } from '../sets/backups.service.ts';
@@ -36,6 +43,7 @@ export class ResetPlans {
     private readonly contents: ContentStore,
     private readonly history: History,
     private readonly plans: WritePlans,
+    private readonly sheets: KeyInSheets,
   ) {}
 
   /** Without a choice: the unit's own region, and all that a reset can cover. */
@@ -70,12 +78,9 @@ export class ResetPlans {
     { person }: Account,
   ): Promise<WritePlanView> {
     const ground = await this.ground(tag);
-    const { at, dictionary, current, wanted } = ground;
+    const { at, dictionary, current } = ground;
     const choice = choiceOf(ground, region, scope);
-    const back = new Map<Code, Reading | undefined>();
-    for (const code of putBack as readonly Code[])
-      back.set(code, wanted?.readings.get(code) ?? current.readings.get(code));
-    const plan = requirePlan(ground, choice, back);
+    const plan = requirePlan(ground, choice, this.wantedBack(ground, putBack));
     if (!at.unit.line || plan.steps.length === 0) {
       const detail = `${tag} is reset at its keypad. Nothing was planned.`;
       throw new ProblemException(422, 'no-line', detail);
@@ -85,6 +90,35 @@ export class ResetPlans {
       ...{ kind: 'reset', follows: null, person, reset: plan },
       target: `the defaults for ${name}, with ${putBack.length} lines put back`,
     });
+  }
+
+  /** For a unit that is reset at its keypad: the procedure, and then what goes back, from the defaults it will hold. */
+  async keyIn(
+    tag: string,
+    { region, scope, putBack }: { region?: string; scope?: number; putBack: readonly string[] },
+    { person }: Account,
+  ): Promise<KeyInSheetView> {
+    const ground = await this.ground(tag);
+    const { at, dictionary } = ground;
+    const choice = choiceOf(ground, region, scope);
+    const back = this.wantedBack(ground, putBack);
+    const { procedure, afterReset } = requirePlan(ground, choice, back);
+    const facts = factsOf(dictionary, { rating: at.unit.rating, region: choice.region }) ?? {};
+    const plan = planWrites(dictionary, facts, afterReset, back, 'keypad');
+    const name = dictionary.regions.find(({ id }) => id === choice.region)?.name ?? choice.region;
+    return this.sheets.store(at, dictionary, afterReset, plan, {
+      ...{ person, target: `the defaults for ${name}, with ${putBack.length} lines put back` },
+      first: procedure.steps.map(({ text }) => text),
+    });
+  }
+
+  private wantedBack({ current, wanted }: Ground, codes: readonly string[]): Map<Code, Reading | undefined> {
+    return new Map(
+      (codes as readonly Code[]).map((code) => [
+        code,
+        wanted?.readings.get(code) ?? current.readings.get(code),
+      ]),
+    );
   }
 
   private async ground(tag: string): Promise<Ground> {

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { ComparisonView, Problem, ResetView, WritePlanView } from '@drive-keep/api';
+import type { ComparisonView, KeyInSheetView, Problem, ResetView, WritePlanView } from '@drive-keep/api';
 import { RunningPlant, until, type Caller } from '../testing/running-plant.ts';
 
 /** The combustion air fan of the story: reset once with the other region. */
@@ -91,6 +91,28 @@ describe('before a reset', () => {
     expect([agitator.overLine, agitator.steps.length]).toEqual([false, 3]);
     const refused = await plan({ putBack: [] }, HAND);
     expect(refused.status).toBe(422);
+  });
+});
+
+describe('a unit that is reset at its keypad', () => {
+  it('gets one sheet: the procedure, then what goes back from the defaults it will hold, then saving', async () => {
+    const { losses, steps } = await preview('', HAND);
+    const codes = losses.filter(({ code }) => code !== '9/01').map(({ code }) => code);
+    const { status, body } = await technician.post<KeyInSheetView>(`positions/${HAND}/reset-key-in-sheets`, {
+      putBack: codes,
+    });
+    expect([status, body.first]).toEqual([201, steps]);
+    expect(body.afterwards).toEqual(['This model keeps every change at once.']);
+    const byCode = new Map(losses.map((loss) => [loss.code, loss]));
+    const changes = body.lines.filter(({ kind }) => kind === 'change');
+    expect(changes.map(({ code }) => code).sort()).toEqual([...codes].sort());
+    // What it will hold then is the default, whatever it holds now.
+    for (const { code, from, to } of changes)
+      expect([code, from, to]).toEqual([
+        code,
+        byCode.get(code)?.after,
+        byCode.get(code)?.baseline ?? byCode.get(code)?.now,
+      ]);
   });
 });
 

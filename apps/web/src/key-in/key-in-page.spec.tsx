@@ -19,6 +19,8 @@ const SHEET: KeyInSheetView = {
   ...{ id: 'sheet-1', tag: 'A-1', duty: 'Belt', dictionary: dictionary.id, model: 'Halvern HN64' },
   ...{ rating: 'HN64-15', serial: 77, target: 'Baseline', madeBy: 'P', madeAt: '2026-11-25T08:00:00Z' },
   ...{ state: 'open', finishedBy: null, finishedAt: null, presses: 28, plainPresses: 35, marks: [] },
+  first: ['Hold the stop key for five seconds'],
+  afterwards: ['Press enter for long'],
   lines: [
     line(0, '13R', 5000, 6000),
     line(1, '01R', null, 800),
@@ -63,6 +65,8 @@ describe('a key-in sheet', () => {
     expect(at('13R').textContent).toContain('3 keys to it, 4 to change it · only while it stands');
     expect(at('01R').textContent).toContain('not known → 8.00 s');
     expect(screen.getByText('77X is not a parameter of HN64.')).toBeTruthy();
+    const headings = screen.getAllByRole('heading', { level: 2 }).map((each) => each.textContent);
+    expect(headings.map((each) => each?.split(' ')[0])).toEqual(['First', 'Change', 'Afterwards', 'Not']);
     expect(screen.getByText('of 3', { exact: false })).toBeTruthy();
   });
 

@@ -48,12 +48,14 @@ function Sheet({ own, state }: { own: OwnSheet; state: KeyInState }) {
             </Notice>
           </div>
         )}
+        <Steps name="First" steps={sheet.first} />
         <Part name="Change" note={`${changes.length} values, in this order`}>
           {changes.length === 0 && (
             <li className="py-3">Nothing: it holds all of it by the newest backup.</li>
           )}
           <Lines lines={changes} own={own} dictionary={dictionary} facts={facts} />
         </Part>
+        <Steps name="Afterwards" steps={sheet.afterwards} />
         {sheet.unreachable.length > 0 && (
           <Part name="Not possible" note={`${sheet.unreachable.length} lines`}>
             {sheet.unreachable.map(({ code, text }) => (
@@ -129,6 +131,23 @@ function Progress({ done, total, state }: { done: number; total: number; state: 
         {kept}
       </p>
     </div>
+  );
+}
+
+/** The manual's own words. */
+function Steps({ name, steps }: { name: string; steps: readonly string[] }) {
+  if (steps.length === 0) return null;
+  return (
+    <section className="mt-4">
+      <h2 className="border-b-2 border-rule pb-1 font-semibold">{name}</h2>
+      <ol className="list-decimal py-2 pl-6">
+        {steps.map((text) => (
+          <li key={text} className="py-1">
+            {text}
+          </li>
+        ))}
+      </ol>
+    </section>
   );
 }
 

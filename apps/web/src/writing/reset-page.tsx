@@ -1,7 +1,7 @@
 // A reset to defaults as one sheet: for which region and what of the unit, what would be lost, what goes back afterwards,
 // and how it is done. A unit without a line is reset at its keypad by the same steps.
 
-import type { ResetLossView, ResetView, WritePlanView } from '@drive-keep/api';
+import type { KeyInSheetView, ResetLossView, ResetView, WritePlanView } from '@drive-keep/api';
 import { findParameter, type Dictionary } from '@drive-keep/core/dictionary';
 import { sameReading } from '@drive-keep/core/values';
 import { useMutation } from '@tanstack/react-query';
@@ -134,15 +134,20 @@ function Losses({ reset, dictionary }: { reset: ResetView; dictionary: Dictionar
   const [back, setBack] = useState<ReadonlySet<string>>(
     new Set(reset.losses.filter(isWanted).map(({ code }) => code)),
   );
+  const choice = {
+    region: reset.region,
+    ...(reset.scope === null ? {} : { scope: reset.scope }),
+    putBack: [...back],
+  };
   const plan = useMutation<WritePlanView, ProblemError>({
-    mutationFn: () =>
-      post(`positions/${reset.tag}/reset-plans`, {
-        region: reset.region,
-        ...(reset.scope === null ? {} : { scope: reset.scope }),
-        putBack: [...back],
-      }),
+    mutationFn: () => post(`positions/${reset.tag}/reset-plans`, choice),
     onSuccess: ({ id }) => navigate(`/write-plans/${id}`),
   });
+  const sheet = useMutation<KeyInSheetView, ProblemError>({
+    mutationFn: () => post(`positions/${reset.tag}/reset-key-in-sheets`, choice),
+    onSuccess: ({ id }) => navigate(`/key-in/${id}`),
+  });
+  const problem = plan.error ?? sheet.error;
   const turn = (code: string) => {
     const next = new Set(back);
     if (!next.delete(code)) next.add(code);
@@ -186,7 +191,17 @@ function Losses({ reset, dictionary }: { reset: ResetView; dictionary: Dictionar
           </Button>
         )}
         {!reset.overLine && <ByHand reset={reset} />}
-        {plan.error && <ProblemNotice error={plan.error} />}
+        {session && session.role !== 'viewer' && !reset.overLine && (
+          <Button
+            weight="main"
+            className="mt-3 min-h-12"
+            disabled={sheet.isPending}
+            onClick={() => sheet.mutate()}
+          >
+            Make the key-in sheet with {back.size} lines put back
+          </Button>
+        )}
+        {problem && <ProblemNotice error={problem} />}
       </SheetPart>
     </>
   );

@@ -14,6 +14,8 @@ create table key_in_sheet (
   target text not null,
   made_by text not null,
   made_at timestamptz not null default now(),
+  first jsonb not null,
+  afterwards jsonb not null,
   lines jsonb not null,
   unreachable jsonb not null,
   presses integer not null,
