@@ -8,54 +8,29 @@ import type {
   WritePlanView,
 } from '@drive-keep/api';
 import { DataSource } from 'typeorm';
-import { RunningPlant, until, type Caller } from '../testing/running-plant.ts';
+import type { Caller, RunningPlant } from '../testing/running-plant.ts';
+import { PER_STEP, READS, SectionSeven } from '../testing/section-seven.ts';
 
-const TAG = 'KL1-RD-07';
-const CHANGED = ['ramp.up', 'stop.mode', 'preset.3', 'protect.overloadCurrent'];
+const TAG = SectionSeven.tag;
+const CHANGED = SectionSeven.changed;
 
+let section: SectionSeven;
 let plant: RunningPlant;
 let technician: Caller;
 let viewer: Caller;
-const held = new Map<string, number>();
 
 beforeAll(async () => {
-  plant = await RunningPlant.start();
-  technician = await plant.signIn('technician');
+  section = await SectionSeven.start();
+  ({ plant, technician } = section);
   viewer = await plant.signIn('viewer');
-  for (const code of Object.keys(plant.unit(TAG).memory.snapshot()))
-    held.set(code, plant.unit(TAG).memory.get(code));
 });
-afterAll(() => plant.stop());
-
-/** The unit as the story has it, standing, with a fresh backup. */
-beforeEach(async () => {
-  const unit = plant.unit(TAG);
-  unit.runContact = false;
-  unit.serial = unit.description.serial;
-  unit.setMischief({ silent: false, breakAfter: 0, refuse: [], corrupt: null, swap: null, event: null });
-  for (const [code, raw] of held) unit.memory.force(code, raw);
-  await plant.backUp(technician, TAG);
-});
+afterAll(() => section.stop());
+beforeEach(() => section.standAsInTheStory());
 
 const drift = async (a = 'baseline', b = 'newest') =>
   (await technician.get<ComparisonView>(`positions/${TAG}/comparison?a=${a}&b=${b}`)).body.rows;
-
-async function makePlan(meanings: readonly string[] = CHANGED, target = 'baseline'): Promise<WritePlanView> {
-  const codes = meanings.map((meaning) => plant.code(meaning));
-  const { status, body } = await technician.post<WritePlanView>(`positions/${TAG}/write-plans`, {
-    target,
-    codes,
-  });
-  expect(status).toBe(201);
-  return body;
-}
-
-async function carryOut(plan: WritePlanView): Promise<WritePlanView> {
-  await technician.post(`write-plans/${plan.id}/release`, { stoppedAndSafe: true });
-  const begun = await technician.post<WritePlanView>(`write-plans/${plan.id}/carry-out`);
-  expect(begun.status).toBe(202);
-  return plant.planEnd(technician, plan.id);
-}
+const makePlan: SectionSeven['plan'] = (...asked) => section.plan(...asked);
+const carryOut: SectionSeven['carryOut'] = (...plan) => section.carryOut(...plan);
 
 describe('putting back', () => {
   it('writes the marked differences, reads them back, saves them, and the drift is gone', async () => {
@@ -115,7 +90,7 @@ describe('putting back', () => {
     const done = await carryOut(plan);
     expect(done.state).toBe('done');
     // Whatever the write of the method put back has its former value again.
-    for (const [code, raw] of held)
+    for (const [code, raw] of section.held)
       if (code !== method) expect([code, unit.memory.get(code)]).toEqual([code, raw]);
   });
 
@@ -133,7 +108,7 @@ describe('a write is refused, with the reason and without a trace in the unit,',
   const untouched = () => {
     for (const meaning of CHANGED) {
       const code = plant.code(meaning);
-      expect([code, plant.unit(TAG).memory.get(code)]).toEqual([code, held.get(code)]);
+      expect([code, plant.unit(TAG).memory.get(code)]).toEqual([code, section.held.get(code)]);
     }
   };
 
@@ -267,140 +242,10 @@ describe('a locked unit', () => {
   });
 });
 
-/** Requests of one backup of this model, and of one step: who it is, whether it stands, the write, the read-back. */
-const READS = 6;
-const PER_STEP = 4;
-
-describe('a write that breaks off', () => {
-  const unit = () => plant.unit(TAG);
-  const heldNow = () => Object.fromEntries([...held.keys()].map((code) => [code, unit().memory.get(code)]));
-
-  const follow = async (id: string, kind: 'resume' | 'undo'): Promise<WritePlanView> => {
-    const { status, body } = await technician.post<WritePlanView>(`write-plans/${id}/follow-ups`, { kind });
-    expect([status, body.kind, body.follows]).toEqual([201, kind, id]);
-    return carryOut(body);
-  };
-
-  /** Mended, whatever had been wrong with the unit; what it holds stays. */
-  const mend = async (): Promise<void> => {
-    unit().runContact = false;
-    unit().serial = unit().description.serial;
-    unit().setMischief({ silent: false, breakAfter: 0, swap: null, event: null });
-    // Up again and no longer at work with a procedure: a function code without the mark of an exception.
-    const ready = () =>
-      unit()
-        .answer(Buffer.from([3, 16, 30, 0, 1]))
-        ?.readUInt8(0) === 3;
-    await until(() => Promise.resolve(ready() || undefined));
-    await until(() => Promise.resolve(unit().running ? undefined : true));
-  };
-
-  /** From whatever the unit holds to the target, and then back to what it held before. */
-  const bringThrough = async (plan: WritePlanView): Promise<void> => {
-    await mend();
-    const before = Object.fromEntries(held);
-    const target = { ...before, ...Object.fromEntries(plan.steps.map(({ code, to }) => [code, to])) };
-    const rest = await follow(plan.id, 'resume');
-    expect([rest.state, rest.text]).toEqual(['done', expect.any(String)]);
-    expect(heldNow()).toEqual(target);
-    unit().memory.recall();
-    expect(heldNow()).toEqual(target);
-    const undone = await follow(plan.id, 'undo');
-    expect([undone.state, undone.text]).toEqual(['done', expect.any(String)]);
-    unit().memory.recall();
-    expect(heldNow()).toEqual(before);
-  };
-
-  // Every request of the writes, the save and the backup after it.
-  const requests = Array.from({ length: 4 * PER_STEP + 3 }, (_, at) => READS + at + 1);
-
-  it.each(requests)('at request %i by a cut line is brought to its end, and taken back', async (request) => {
-    const plan = await makePlan();
-    unit().setMischief({ breakAfter: request });
-    const ended = await carryOut(plan);
-    const nothing = ended.steps.every(({ state }) => state === 'planned');
-    expect(ended.state).toBe(nothing ? 'refused' : 'failed');
-    const written = ended.steps.filter(({ state }) => state === 'written');
-    for (const { code, to } of written) expect([code, unit().memory.get(code)]).toEqual([code, to]);
-    for (const { code, from } of ended.steps.filter(({ state }) => state === 'planned'))
-      expect([code, unit().memory.get(code)]).toEqual([code, from]);
-    expect(ended.holds).toMatch(
-      ended.saved
-        ? /saved permanently/
-        : written.length === 0
-          ? /^Nothing was written/
-          : /not saved permanently/,
-    );
-    if (nothing) {
-      expect(ended.followUps).toEqual([]);
-      return;
-    }
-    await bringThrough(ended);
-  });
-
-  it.each([0, 1, 2, 3])('before step %i by a start of the machine stops at once', async (step) => {
-    const plan = await makePlan();
-    unit().setMischief({ event: { after: READS + step * PER_STEP, what: 'start' } });
-    const ended = await carryOut(plan);
-    expect([ended.state, ended.text]).toEqual([
-      step === 0 ? 'refused' : 'failed',
-      expect.stringMatching(/is running\. Stop the machine/),
-    ]);
-    expect(ended.steps.filter(({ state }) => state === 'written')).toHaveLength(step);
-    if (step > 0) await bringThrough(ended);
-    else await mend();
-  });
-
-  it.each([1, 2, 3])(
-    'before step %i because another unit was put in writes nothing into that',
-    async (step) => {
-      const plan = await makePlan();
-      unit().setMischief({ swap: { after: READS + step * PER_STEP, serial: 4711 } });
-      const ended = await carryOut(plan);
-      expect([ended.state, ended.text]).toEqual([
-        'failed',
-        expect.stringMatching(/Serial number 4711 answers now/),
-      ]);
-      expect(ended.steps.filter(({ state }) => state === 'written')).toHaveLength(step);
-      await bringThrough(ended);
-    },
-  );
-
-  it.each([1, 2, 3, 4])('after step %i by a power cut, which takes what was not saved', async (step) => {
-    const plan = await makePlan();
-    unit().setMischief({ event: { after: READS + step * PER_STEP, what: 'power-cycle' } });
-    const ended = await carryOut(plan);
-    expect(ended.state).toBe('failed');
-    expect(ended.saved).toBe(false);
-    expect(ended.holds).toMatch(/a power cycle brings the former values back/);
-    expect(heldNow()).toEqual(Object.fromEntries(held));
-    await bringThrough(ended);
-  });
-
-  it('has no rest where all was done, and can still be taken back', async () => {
-    const done = await carryOut(await makePlan());
-    expect(done.followUps).toEqual(['undo']);
-    const none = await technician.post<Problem>(`write-plans/${done.id}/follow-ups`, { kind: 'resume' });
-    expect([none.status, none.body.detail]).toEqual([409, expect.stringContaining('no rest to write')]);
-    expect((await follow(done.id, 'undo')).state).toBe('done');
-    expect(heldNow()).toEqual(Object.fromEntries(held));
-  });
-
-  it('is not followed while the unit does not answer, by a viewer, or on another unit', async () => {
-    const done = await carryOut(await makePlan());
-    expect((await viewer.post(`write-plans/${done.id}/follow-ups`, { kind: 'undo' })).status).toBe(403);
-    unit().setMischief({ silent: true });
-    const silent = await technician.post<Problem>(`write-plans/${done.id}/follow-ups`, { kind: 'undo' });
-    expect([silent.status, silent.body.detail]).toEqual([502, expect.stringContaining('did not answer')]);
-  });
-});
-
 describe('a restart check', () => {
   it('proves that the values are still there after the unit was restarted', async () => {
     const plan = await makePlan(['ramp.up']);
-    await technician.post(`write-plans/${plan.id}/release`, { stoppedAndSafe: true });
-    await technician.post(`write-plans/${plan.id}/carry-out`, { restartCheck: true });
-    const done = await plant.planEnd(technician, plan.id);
+    const done = await carryOut(plan, { restartCheck: true });
     expect([done.state, done.text]).toEqual(['done', expect.stringContaining('Still there after a restart')]);
     expect(plant.unit(TAG).memory.get(plant.code('ramp.up'))).toBe(800);
   });

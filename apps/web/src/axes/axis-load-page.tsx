@@ -2,10 +2,10 @@
 
 import type { AxisLoadView, WritePlanView } from '@drive-keep/api';
 import { useMutation } from '@tanstack/react-query';
-import { AlertDialog } from 'radix-ui';
 import { Link, useParams } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { queryClient, useAxisLoad, useDictionary, useSession } from '../api/queries.ts';
+import { AskOnce } from '../ui/ask-once.tsx';
 import { Button } from '../ui/button.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
@@ -109,38 +109,14 @@ function Doing({ load }: { load: AxisLoadView }) {
           <li>Write every axis and read each value back; save every axis.</li>
           <li>Start the controller again, wait until it is ready, prove every axis.</li>
         </ol>
-        <AlertDialog.Root>
-          <AlertDialog.Trigger asChild>
-            <Button
-              weight="main"
-              className="min-h-12"
-              disabled={!mayWork || load.state !== 'released' || start.isPending}
-            >
-              {what}
-            </Button>
-          </AlertDialog.Trigger>
-          <AlertDialog.Portal>
-            <AlertDialog.Overlay className="fixed inset-0 bg-black/40" />
-            <AlertDialog.Content className="fixed top-1/3 left-1/2 w-[min(30rem,94vw)] -translate-x-1/2 rounded-lg border border-rule bg-sheet p-5">
-              <AlertDialog.Title className="text-lg font-semibold">
-                {what} of {load.machine}?
-              </AlertDialog.Title>
-              <AlertDialog.Description className="mt-2 text-soft">
-                The controller stops the axes and starts them again. Everybody must be clear of the machine.
-              </AlertDialog.Description>
-              <div className="mt-5 flex justify-end gap-3">
-                <AlertDialog.Cancel asChild>
-                  <Button className="min-h-12">Not now</Button>
-                </AlertDialog.Cancel>
-                <AlertDialog.Action asChild>
-                  <Button weight="main" className="min-h-12" onClick={() => start.mutate()}>
-                    Load them now
-                  </Button>
-                </AlertDialog.Action>
-              </div>
-            </AlertDialog.Content>
-          </AlertDialog.Portal>
-        </AlertDialog.Root>
+        <AskOnce
+          what={what}
+          question={`${what} of ${load.machine}?`}
+          note="The controller stops the axes and starts them again. Everybody must be clear of the machine."
+          yes="Load them now"
+          disabled={!mayWork || load.state !== 'released' || start.isPending}
+          confirm={() => start.mutate()}
+        />
         {start.error && <ProblemNotice error={start.error} />}
       </SheetPart>
     </>

@@ -8,6 +8,7 @@ import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { useDictionary, usePosition, useSession } from '../api/queries.ts';
+import { BroughtProgress } from '../ui/brought-progress.tsx';
 import { Button } from '../ui/button.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
@@ -39,7 +40,13 @@ function Sheet({ own, state }: { own: OwnSheet; state: KeyInState }) {
     <Page title={`Key in ${sheet.tag}`}>
       <div className="mx-auto max-w-3xl">
         <Head sheet={sheet} />
-        <Progress done={changes.filter(isMarked).length} total={changes.length} state={state} />
+        <BroughtProgress
+          done={changes.filter(isMarked).length}
+          total={changes.length}
+          label="Keyed in so far"
+          network={state.network}
+          kept={keptText(state)}
+        />
         {state.error && <ProblemNotice error={state.error} />}
         {sheet.state === 'finished' && sheet.finishedAt && (
           <div className="mt-3">
@@ -108,30 +115,10 @@ function Head({ sheet }: { sheet: KeyInSheetView }) {
   );
 }
 
-function Progress({ done, total, state }: { done: number; total: number; state: KeyInState }) {
-  const { waiting, network } = state;
-  const kept =
-    network === 'away'
-      ? `No network: ${waiting} marks on this device only. Go on; they are sent when it is back.`
-      : waiting > 0
-        ? `${waiting} being sent`
-        : 'All marks are on the server.';
-  return (
-    <div className="sticky top-0 z-10 -mx-2 mt-2 border-b border-rule bg-ground px-2 py-2 print:hidden">
-      <div className="flex items-center gap-3">
-        <progress value={done} max={Math.max(1, total)} aria-label="Keyed in so far" className="h-2 flex-1" />
-        <span className="whitespace-nowrap">
-          <b>{done}</b> of {total}
-        </span>
-      </div>
-      <p
-        role="status"
-        className={`text-sm ${network === 'away' ? 'rounded bg-look-wash px-2' : 'text-soft'}`}
-      >
-        {kept}
-      </p>
-    </div>
-  );
+function keptText({ waiting, network }: KeyInState): string {
+  if (network === 'away')
+    return `No network: ${waiting} marks on this device only. Go on; they are sent when it is back.`;
+  return waiting > 0 ? `${waiting} being sent` : 'All marks are on the server.';
 }
 
 /** The manual's own words. */

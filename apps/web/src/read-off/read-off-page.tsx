@@ -16,6 +16,7 @@ import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { post, remove, type ProblemError } from '../api/client.ts';
 import { forgetPositions, useDictionary, usePosition } from '../api/queries.ts';
+import { BroughtProgress } from '../ui/brought-progress.tsx';
 import { Button } from '../ui/button.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
@@ -83,7 +84,13 @@ function Sheet({ position, dictionary }: { position: PositionDetailView; diction
           {position.duty} · {unit.maker} {unit.model} {unit.rating}, serial{' '}
           <b className="font-mono text-ink">{unit.serial}</b>. Compare it with the plate of the unit first.
         </p>
-        <Progress done={done} total={codes.length} state={state} />
+        <BroughtProgress
+          done={done}
+          total={codes.length}
+          label="Read off so far"
+          network={state.network}
+          kept={keptText(done, state)}
+        />
         <Conflicts tag={tag} conflicts={state.own.conflicts} dictionary={dictionary} />
         {state.error && <ProblemNotice error={state.error} />}
         {menus.map((menu) => (
@@ -106,30 +113,11 @@ function Sheet({ position, dictionary }: { position: PositionDetailView; diction
   );
 }
 
-function Progress({ done, total, state }: { done: number; total: number; state: ReadOffState }) {
-  const { waiting, network } = state;
-  const kept =
-    network === 'away'
-      ? `No network: ${waiting} on this device only. Go on; they are sent when it is back.`
-      : waiting > 0
-        ? `${waiting} being sent`
-        : 'All of it is on the server.';
-  return (
-    <div className="sticky top-0 z-10 -mx-2 border-b border-rule bg-ground px-2 py-2">
-      <div className="flex items-center gap-3">
-        <progress value={done} max={total} aria-label="Read off so far" className="h-2 flex-1" />
-        <span className="whitespace-nowrap">
-          <b>{done}</b> of {total}
-        </span>
-      </div>
-      <p
-        role="status"
-        className={`text-sm ${network === 'away' ? 'rounded bg-look-wash px-2' : 'text-soft'}`}
-      >
-        {done === 0 && network === 'there' ? 'Every value is kept on this device at once.' : kept}
-      </p>
-    </div>
-  );
+function keptText(done: number, { waiting, network }: ReadOffState): string {
+  if (network === 'away')
+    return `No network: ${waiting} on this device only. Go on; they are sent when it is back.`;
+  if (done === 0) return 'Every value is kept on this device at once.';
+  return waiting > 0 ? `${waiting} being sent` : 'All of it is on the server.';
 }
 
 function MenuPart({

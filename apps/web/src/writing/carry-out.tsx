@@ -1,10 +1,9 @@
 import type { WritePlanView } from '@drive-keep/api';
 import { useMutation } from '@tanstack/react-query';
-import { AlertDialog } from 'radix-ui';
 import { useState } from 'react';
 import { post, type ProblemError } from '../api/client.ts';
 import { queryClient, useSession } from '../api/queries.ts';
-import { Button } from '../ui/button.tsx';
+import { AskOnce } from '../ui/ask-once.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { SheetPart } from '../ui/page.tsx';
 
@@ -46,32 +45,13 @@ export function CarryOut({ plan }: { plan: WritePlanView }) {
           Restart the unit after the save, to prove that the values stuck
         </label>
       )}
-      <AlertDialog.Root>
-        <AlertDialog.Trigger asChild>
-          <Button weight="main" className="min-h-12" disabled={!ready || start.isPending}>
-            {what}
-          </Button>
-        </AlertDialog.Trigger>
-        <AlertDialog.Portal>
-          <AlertDialog.Overlay className="fixed inset-0 bg-black/40" />
-          <AlertDialog.Content className="fixed top-1/3 left-1/2 w-[min(30rem,94vw)] -translate-x-1/2 rounded-lg border border-rule bg-sheet p-5">
-            <AlertDialog.Title className="text-lg font-semibold">{what}?</AlertDialog.Title>
-            <AlertDialog.Description className="mt-2 text-soft">
-              The unit is backed up first. Everybody must be clear of the machine.
-            </AlertDialog.Description>
-            <div className="mt-5 flex justify-end gap-3">
-              <AlertDialog.Cancel asChild>
-                <Button className="min-h-12">Not now</Button>
-              </AlertDialog.Cancel>
-              <AlertDialog.Action asChild>
-                <Button weight="main" className="min-h-12" onClick={() => start.mutate()}>
-                  Write now
-                </Button>
-              </AlertDialog.Action>
-            </div>
-          </AlertDialog.Content>
-        </AlertDialog.Portal>
-      </AlertDialog.Root>
+      <AskOnce
+        what={what}
+        note="The unit is backed up first. Everybody must be clear of the machine."
+        yes="Write now"
+        disabled={!ready || start.isPending}
+        confirm={() => start.mutate()}
+      />
       {plan.state === 'planned' && plan.steps.length > 0 && (
         <p className="mt-2 text-sm text-soft">Waits for the release above.</p>
       )}
