@@ -18,7 +18,7 @@ import type { AxisLoad } from './axis-load.entity.ts';
 import { ControllerLine } from './controller-line.ts';
 import { DataSource } from 'typeorm';
 
-/** What was to be done next, for each axis, when it stopped. */
+/** The axis that failed, and with which words. */
 interface Stopped {
   readonly at: Writing;
   readonly end: PlanEnd;
@@ -140,9 +140,9 @@ export class AxisRun {
     await this.end(load, axes, 'failed', text);
   }
 
+  /** All of it is written already. */
   private async stay(axis: Writing): Promise<string> {
     try {
-      if (axis.plan.steps.some(({ state }) => state === 'planned')) await this.writes.writeAll(axis);
       if (!axis.plan.saved) await this.writes.save(axis);
       await this.writes.verify(axis);
       const text = 'Stays with the new values, saved and proven.';
