@@ -12,6 +12,7 @@ import { keepingBench } from './bench/keeping.mjs';
 import { largePlantBench } from './bench/large-plant.mjs';
 import { lineBench } from './bench/line.mjs';
 import { lookUpBench } from './bench/look-up.mjs';
+import { peersScrollBench } from './bench/peers-scroll.mjs';
 import { planningBench } from './bench/planning.mjs';
 import { storageBench } from './bench/storage.mjs';
 import { ensureBuilt } from './setup/build.mjs';
@@ -28,6 +29,7 @@ const BENCHES = {
   keeping: keepingBench,
   storage: storageBench,
   planning: planningBench,
+  'peers-scroll': peersScrollBench,
   'first-load': firstLoadBench,
 };
 

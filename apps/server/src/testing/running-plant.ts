@@ -7,6 +7,7 @@ import { loadModels, Plant, SimUnit } from '@drive-keep/plant-sim';
 import type { JobView, Role, StartedJob, WritePlanView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { findMeaning } from '@drive-keep/core/dictionary';
+import type { AppOptions } from '../app.module.ts';
 import { createApplication } from '../application.ts';
 import { describePlant } from '../demo/describe-plant.ts';
 import { DEMO_ACCOUNTS, DemoPlant } from '../demo/demo-plant.service.ts';
@@ -63,7 +64,8 @@ export class RunningPlant {
     readonly ports: Readonly<Record<string, number>>,
   ) {}
 
-  static async start(): Promise<RunningPlant> {
+  /** `webFolder`: the built interface, for those who look at it. */
+  static async start(options: Pick<AppOptions, 'webFolder'> = {}): Promise<RunningPlant> {
     const database = await privateDatabase();
     const dictionaries = loadModels(MODELS_FOLDER);
     const dictionary = dictionaries.get('halvern-hn64@1');
@@ -74,6 +76,7 @@ export class RunningPlant {
       databaseUrl: database.url,
       modelsFolder: MODELS_FOLDER,
       quiet: true,
+      ...options,
     });
     await app.get(DemoPlant).ensure(ports);
     await app.listen(0, '127.0.0.1');

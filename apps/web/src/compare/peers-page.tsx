@@ -8,6 +8,7 @@ import {
   type Parameter,
   type Purpose,
 } from '@drive-keep/core/dictionary';
+import type { Reading } from '@drive-keep/core/values';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useMemo, useRef, type RefObject } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -95,7 +96,7 @@ function PeerTable({ peers, dictionary }: { peers: PeersView; dictionary: Dictio
     count: items.length,
     getScrollElement: () => frame.current,
     estimateSize: () => ROW_HEIGHT,
-    overscan: 6,
+    overscan: 4,
   });
   const shown = useColumnsInSight(frame, order);
   if (items.length === 0) return <p className="mt-6 text-soft">They agree on everything.</p>;
@@ -107,7 +108,7 @@ function PeerTable({ peers, dictionary }: { peers: PeersView; dictionary: Dictio
       aria-label="Peers side by side"
       aria-rowcount={items.length}
       tabIndex={0}
-      className="mt-4 h-[calc(100vh-10.5rem)] min-h-80 overflow-auto text-sm"
+      className="mt-4 h-[calc(100vh-10.5rem)] min-h-80 overflow-auto bg-ground text-sm"
     >
       <PeerHead peers={peers} shown={shown} counts={counts} width={width} />
       <div className="relative" style={{ height: virtual.getTotalSize(), width }}>
@@ -149,7 +150,7 @@ function useColumnsInSight(
     getScrollElement: () => frame.current,
     estimateSize: () => COLUMN_WIDTH,
     paddingStart: NAME_WIDTH + USUAL_WIDTH,
-    overscan: 3,
+    overscan: 1,
   });
   const items = across.getVirtualItems();
   const [first, last] = [items[0]?.index ?? 0, items.at(-1)?.index ?? -1];
@@ -227,7 +228,34 @@ const PeerLine = memo(function PeerLine({
   peers: PeersView;
   shown: readonly Column[];
 }) {
-  const odd = new Set(row.odd);
+  return (
+    <>
+      <PeerName row={row} parameter={parameter} peers={peers} />
+      {shown.map(({ at, left }) => (
+        <PeerCell
+          key={at}
+          parameter={parameter}
+          reading={row.readings[at] ?? null}
+          holders={Math.round((row.shares[at] ?? 1) * row.readings.length)}
+          of={row.readings.length}
+          isOdd={row.odd.includes(at)}
+          left={left}
+        />
+      ))}
+    </>
+  );
+});
+
+/** What stays while the columns move: which parameter it is, and what most of them hold. */
+const PeerName = memo(function PeerName({
+  row,
+  parameter,
+  peers,
+}: {
+  row: PeerRowView;
+  parameter: Parameter;
+  peers: PeersView;
+}) {
   const tag = peers.columns[row.odd[0] ?? 0]?.tag ?? '';
   return (
     <>
@@ -256,22 +284,37 @@ const PeerLine = memo(function PeerLine({
           showReading(parameter, row.usual)
         )}
       </span>
-      {shown.map(({ at, left }) => {
-        const text = showReading(parameter, row.readings[at] ?? null);
-        const count = Math.round((row.shares[at] ?? 1) * row.readings.length);
-        return (
-          <span
-            role="cell"
-            key={at}
-            className={`absolute inset-y-0 truncate px-2 py-1 font-mono ${odd.has(at) ? 'bg-look-wash font-semibold' : 'text-soft'}`}
-            style={{ left, width: COLUMN_WIDTH }}
-            title={`${text}: ${count} of ${row.readings.length} hold this`}
-          >
-            {odd.has(at) && <span aria-label="odd one out">◆ </span>}
-            {text}
-          </span>
-        );
-      })}
     </>
+  );
+});
+
+/** Drawn once: while the columns move, only those that come into sight are new. */
+const PeerCell = memo(function PeerCell({
+  parameter,
+  reading,
+  holders,
+  of,
+  isOdd,
+  left,
+}: {
+  parameter: Parameter;
+  reading: Reading | null;
+  /** How many of the peers hold the same as this one. */
+  holders: number;
+  of: number;
+  isOdd: boolean;
+  left: number;
+}) {
+  const text = showReading(parameter, reading);
+  return (
+    <span
+      role="cell"
+      className={`absolute inset-y-0 truncate px-2 py-1 font-mono ${isOdd ? 'bg-look-wash font-semibold' : 'text-soft'}`}
+      style={{ left, width: COLUMN_WIDTH }}
+      title={`${text}: ${holders} of ${of} hold this`}
+    >
+      {isOdd && <span aria-label="odd one out">◆ </span>}
+      {text}
+    </span>
   );
 });
