@@ -71,10 +71,12 @@ export class RegisterController {
   @ApiOperation({ summary: 'Positions with their state: filtered, sorted, a part at a time' })
   async page(@Query() query: RegisterQuery): Promise<RegisterPage> {
     const { sort = 'plant', backwards, from = 0, most = USUAL_AT_ONCE, ...filter } = query;
-    const all = await this.register.positions();
+    const [all, plant] = await Promise.all([
+      this.register.positions(),
+      this.dataSource.getRepository(Plant).findOneBy({ id: true }),
+    ]);
     const order = { sort, backwards: backwards === 'yes' };
     const { positions, counts } = filterRegister(all, { ...filter, ...order }, Date.now());
-    const plant = await this.dataSource.getRepository(Plant).findOneBy({ id: true });
     return {
       plant: plant?.name ?? '',
       all: all.filter(({ retiredAt }) => retiredAt === null).length,

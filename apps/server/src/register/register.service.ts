@@ -10,7 +10,7 @@ import { notFound, ProblemException } from '../problems/problem.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { Drift } from '../sets/drift.service.ts';
 import { Position } from './position.entity.ts';
-import { PLANT_ORDER, ROWS, type Row } from './register-rows.ts';
+import { inPlantOrder, ROWS, type Row } from './register-rows.ts';
 import { Unit } from './unit.entity.ts';
 
 /** A position with the unit that sits there now, or was the last to sit there, and its line. */
@@ -28,9 +28,11 @@ export class Register {
 
   /** All positions in plant order. */
   async positions(): Promise<readonly PositionView[]> {
-    const rows: Row[] = await this.dataSource.query(`${ROWS} ${PLANT_ORDER}`);
-    const looked = await this.tolerations.among();
-    return this.views(rows, (row) => looked.has(row.id));
+    const [rows, looked] = await Promise.all([
+      this.dataSource.query<Row[]>(ROWS),
+      this.tolerations.among(),
+    ]);
+    return this.views(inPlantOrder(rows), (row) => looked.has(row.id));
   }
 
   async detail(tag: string): Promise<PositionDetailView> {
