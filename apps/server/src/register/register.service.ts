@@ -28,10 +28,7 @@ export class Register {
 
   /** All positions in plant order. */
   async positions(): Promise<readonly PositionView[]> {
-    const [rows, looked] = await Promise.all([
-      this.dataSource.query<Row[]>(ROWS),
-      this.tolerations.among(),
-    ]);
+    const [rows, looked] = await Promise.all([this.dataSource.query<Row[]>(ROWS), this.tolerations.among()]);
     return this.views(inPlantOrder(rows), (row) => looked.has(row.id));
   }
 
