@@ -23,7 +23,7 @@ interface TimedReading {
   readonly at: Date;
 }
 
-/** Progress is for eyes: writing it down for every request would cost more than the requests. */
+/** Progress is for eyes: writing it down for every request, or for a unit that is read at once, would cost more than reading. */
 const PROGRESS_MS = 100;
 
 interface RunContext {
@@ -120,8 +120,11 @@ export class BackupRun {
     { unit, place }: JobItem,
     { jobId, stopped }: Pick<RunContext, 'jobId' | 'stopped'>,
   ): Promise<Result<UnitReading, ReadFault>> {
-    // That it was begun is told while the unit is asked, and written before how it ended.
-    const telling = this.jobs.progress(jobId, place, { state: 'reading' });
+    // That it was begun is written before how it ended.
+    let telling = Promise.resolve();
+    const begun = setTimeout(() => {
+      telling = this.jobs.progress(jobId, place, { state: 'reading' }).catch(() => undefined);
+    }, PROGRESS_MS);
     const progress = atMostEvery(
       PROGRESS_MS,
       (done: number, total: number) =>
@@ -129,8 +132,9 @@ export class BackupRun {
     );
     const expected = { address: unit.lineAddress ?? 0, serial: unit.serial };
     const control = { progress, stopped };
-    const reading = readUnit(line, dictionary, lineFactsOf(dictionary), expected, control);
-    const [read] = await Promise.all([reading, telling]);
+    const read = await readUnit(line, dictionary, lineFactsOf(dictionary), expected, control);
+    clearTimeout(begun);
+    await telling;
     return read;
   }
 

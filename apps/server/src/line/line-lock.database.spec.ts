@@ -25,7 +25,8 @@ describe('a line held for one unit after another', () => {
   it('goes to another process that waits, between two units, and comes back', async () => {
     const told: string[] = [];
     let waiting: Promise<void> | undefined;
-    await new LineLock(one).holdForEach('line', ['1', '2', '3', '4'], async (piece) => {
+    const pieces = ['1', '2', '3', '4', '5', '6', '7'];
+    await new LineLock(one).holdForEach('line', pieces, async (piece) => {
       told.push(`${piece} begins`);
       waiting ??= new LineLock(other).hold('line', () => {
         told.push('other');
@@ -41,7 +42,7 @@ describe('a line held for one unit after another', () => {
     // Never in the middle of a unit.
     expect(told[at - 1]).toMatch(/ends$/);
     expect(told.filter((each) => each !== 'other')).toEqual(
-      ['1', '2', '3', '4'].flatMap((piece) => [`${piece} begins`, `${piece} ends`]),
+      pieces.flatMap((piece) => [`${piece} begins`, `${piece} ends`]),
     );
   });
 
