@@ -1,4 +1,5 @@
-// The memory of a unit: working values, which a power cycle loses, and permanent ones. Ranges, access rules and side
+// The memory of a unit: working values, which a power cycle loses, and permanent ones; by some manuals every write goes
+// into both at once. Ranges, access rules and side
 // effects are enforced here from the model's manual (the dictionary), with this firmware's own code.
 
 import { EXCEPTION } from './frame.ts';
@@ -64,6 +65,7 @@ export class Memory {
     const changed = this.working.get(parameter.code) !== raw;
     this.working.set(parameter.code, raw);
     if (changed) this.sideEffects(parameter);
+    if (this.keepsAtOnce) this.save();
     return undefined;
   }
 
@@ -76,6 +78,10 @@ export class Memory {
   /** Only the working memory, as an unsaved change at the keypad leaves it. */
   forceWorking(code: string, raw: number): void {
     this.working.set(code, raw);
+  }
+
+  get keepsAtOnce(): boolean {
+    return this.dictionary.line?.save === null;
   }
 
   save(): void {
@@ -111,6 +117,7 @@ export class Memory {
       const back = defaultOf(parameter, { ...this.facts(), ...region?.facts });
       if (back !== undefined) this.working.set(parameter.code, back);
     }
+    if (this.keepsAtOnce) this.save();
     return step?.busyMs;
   }
 

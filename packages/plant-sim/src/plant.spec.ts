@@ -169,7 +169,7 @@ describe('a simulated unit', () => {
 
   it('remembers what was saved when the whole plant is started again', async () => {
     await write(registerOf('ramp.up'), 1500);
-    await write(model.line?.save.register ?? 0, model.line?.save.value ?? 0);
+    await write(model.line?.save?.register ?? 0, model.line?.save?.value ?? 0);
     expect(readFileSync(join(folder, 'memory.json'), 'utf8')).toContain('1500');
     await close();
     await open();

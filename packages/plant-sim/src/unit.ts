@@ -230,13 +230,14 @@ export class SimUnit {
         parameter.meaning === 'unit.resetTrigger' ? this.memory.resetBy(parameter, raw) : undefined;
       if (busy !== undefined) this.busyUntil = this.now() + busy;
     }
+    if (this.memory.keepsAtOnce) this.onSaved();
     return undefined;
   }
 
   private procedure(address: number, words: readonly number[]): Exception | 'done' | undefined {
     const line = this.dictionary.line;
     const [value] = words;
-    if (line && address === line.save.register) {
+    if (line?.save && address === line.save.register) {
       if (words.length !== 1 || value !== line.save.value) return EXCEPTION.value;
       this.memory.save();
       this.busyUntil = this.now() + line.save.busyMs;

@@ -98,8 +98,8 @@ export class AxisRun {
     const unproven = await each((axis) => this.writes.verify(axis));
     for (const axis of axes) {
       if (axis === unproven?.at) continue;
-      await this.writes.end(axis, 'done', doneText(axis.plan));
-      await this.jobs.endItem(axis.jobId, axis.place, 'kept', doneText(axis.plan));
+      await this.writes.end(axis, 'done', doneText(axis));
+      await this.jobs.endItem(axis.jobId, axis.place, 'kept', doneText(axis));
     }
     const trouble = unproven ? `${unproven.at.plan.position.tag}: ${unproven.end.message}` : notReady;
     if (unproven)

@@ -200,7 +200,7 @@ describe('a line', () => {
     expect(await refused(address('ramp.up'), 60_001)).toEqual({ code: 'refused', exception: 'value' });
     expect(await refused(address('monitor.current'), 1)).toEqual({ code: 'refused', exception: 'address' });
     expect(await refused(address('ramp.up'), 700)).toBe('taken');
-    expect(await line.write(1, facts.save.register, [facts.save.value])).toEqual({
+    expect(await line.write(1, facts.save?.register ?? 0, [facts.save?.value ?? 0])).toEqual({
       ok: true,
       value: undefined,
     });

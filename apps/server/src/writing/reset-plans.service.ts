@@ -3,7 +3,7 @@
 
 import { Injectable } from '@nestjs/common';
 import type { KeyInSheetView, ResetLossView, ResetView, WritePlanView } from '@drive-keep/api';
-import type { Code, Dictionary } from '@drive-keep/core/dictionary';
+import type { Code, Dictionary, Region } from '@drive-keep/core/dictionary';
 import { factsOf, findMeaning } from '@drive-keep/core/dictionary';
 import {
   otherRegionIn,
@@ -58,7 +58,7 @@ export class ResetPlans {
       tag,
       dictionary: dictionary.id,
       ...choice,
-      regions: dictionary.regions.map(({ id, name }) => ({ id, name })),
+      regions: regionsOf(ground).map(({ id, name }) => ({ id, name })),
       scopes: plan.scopes.map(({ raw, name }) => ({ raw, name })),
       steps: plan.procedure.steps.map(({ text }) => text),
       overLine: at.unit.line !== null && plan.steps.length > 0,
@@ -154,6 +154,12 @@ function lossesOf({ dictionary, current, wanted }: Ground, { afterReset }: Reset
   });
 }
 
+/** Regions whose defaults a reset can bring: only the unit's own, where no parameter chooses one. */
+function regionsOf({ at, dictionary }: Pick<Ground, 'at' | 'dictionary'>): readonly Region[] {
+  const chosen = findMeaning(dictionary, 'unit.region') !== undefined;
+  return dictionary.regions.filter(({ id }) => chosen || id === at.unit.region);
+}
+
 function choiceOf(
   { at, dictionary }: Ground,
   region: string | undefined,
@@ -180,9 +186,11 @@ function requirePlan(
   // The region was chosen for the reset; it is not put back by the way.
   const region = findMeaning(dictionary, 'unit.region')?.code;
   const lines = new Map([...putBack].filter(([code]) => code !== region));
-  const plan = planReset(dictionary, at.unit.rating, current, choice, lines);
+  const regions = regionsOf({ at, dictionary });
+  const offered = regions.some(({ id }) => id === choice.region);
+  const plan = offered ? planReset(dictionary, at.unit.rating, current, choice, lines) : undefined;
   if (plan) return plan;
-  const known = dictionary.regions.map(({ id }) => id).join(', ');
+  const known = regions.map(({ id }) => id).join(', ');
   throw new ProblemException(
     422,
     'no-such-region',

@@ -91,8 +91,10 @@ export class UnitWriter {
     return fail({ text, doubtful: false, readBack });
   }
 
-  /** Saves permanently; what is wrong where it is not certain. */
-  save = (): Promise<string | undefined> => this.start(this.facts.save, 'The permanent save');
+  /** Saves permanently; what is wrong where it is not certain. A unit that keeps every write at once has nothing to save. */
+  async save(): Promise<string | undefined> {
+    return this.facts.save ? this.start(this.facts.save, 'The permanent save') : undefined;
+  }
 
   /** Restarts the unit and waits until it answers again; what is wrong where it does not. */
   restart = (): Promise<string | undefined> => this.start(this.facts.restart, 'The restart');

@@ -1,6 +1,7 @@
 // A stored write plan as it is told, and in words what the unit holds after it.
 
 import type { WritePlanView } from '@drive-keep/api';
+import type { Dictionary } from '@drive-keep/core/dictionary';
 import type { StoredWritePlan } from './write-plan.entity.ts';
 
 export function writePlanView(plan: StoredWritePlan): WritePlanView {
@@ -45,12 +46,16 @@ export function followUpsOf({ state, steps }: StoredWritePlan): readonly ('resum
 }
 
 /** What the unit holds after a plan that did not come to its end, from the steps that were persisted. */
-export function describeHolds(plan: Pick<StoredWritePlan, 'steps' | 'saved'>): string {
+export function describeHolds(
+  plan: Pick<StoredWritePlan, 'steps' | 'saved'>,
+  { line }: Pick<Dictionary, 'line'>,
+): string {
   const written = plan.steps.filter((step) => step.state === 'written').length;
   const doubtful = plan.steps.filter((step) => step.state === 'writing').map((step) => step.code);
   const doubt = doubtful.length > 0 ? ` Whether ${doubtful.join(', ')} was taken is not known.` : '';
   if (plan.saved) return `All ${written} writes are in the unit and saved permanently.`;
   if (written === 0) return `Nothing was written.${doubt}`;
-  const count = `${written} of ${plan.steps.length} writes are in the working memory of the unit`;
-  return `${count}, not saved permanently: a power cycle brings the former values back.${doubt}`;
+  const share = `${written} of ${plan.steps.length} writes`;
+  if (!line?.save) return `${share} are in the unit, which keeps every write at once.${doubt}`;
+  return `${share} are in the working memory of the unit, not saved permanently: a power cycle brings the former values back.${doubt}`;
 }

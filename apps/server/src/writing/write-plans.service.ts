@@ -214,7 +214,7 @@ export class WritePlans {
       await this.update(plan.id, {
         state: 'interrupted',
         text: 'The server was interrupted while it wrote. Write the rest or go back, from what the unit holds now.',
-        holds: describeHolds(plan),
+        holds: describeHolds(plan, await this.dictionaries.get(plan.dictionaryId)),
       });
     }
   }

@@ -78,7 +78,7 @@ export class WriteRun {
     try {
       await this.jobs.progress(jobId, 0, { state: 'reading', done: 0, total: plan.steps.length });
       await this.lock.hold(writing.lineId, () => this.carryOut(writing));
-      const text = doneText(plan);
+      const text = doneText(writing);
       await this.end(writing, 'done', text);
       await this.jobs.endItem(jobId, 0, 'kept', text);
     } catch (error) {
@@ -261,10 +261,10 @@ export class WriteRun {
 
   /** `held` says what the unit holds, where the steps alone do not tell. */
   async end(
-    { plan, person }: Writing,
+    { plan, person, dictionary }: Writing,
     state: WritePlanState,
     text: string,
-    held = describeHolds(plan),
+    held = describeHolds(plan, dictionary),
   ): Promise<void> {
     const holds = state === 'done' ? '' : held;
     await this.plans.update(plan.id, { state, text, holds });
@@ -286,11 +286,13 @@ export class WriteRun {
   }
 }
 
-export function doneText({ steps, kind, restartCheck }: StoredWritePlan): string {
+export function doneText({ plan, dictionary }: Pick<Writing, 'plan' | 'dictionary'>): string {
+  const { steps, kind, restartCheck } = plan;
   const writes = steps.filter(({ phase }) => phase !== 'reset').length;
   const values = writes === 1 ? '1 value' : `${writes} values`;
   const reset = kind === 'reset' ? 'Reset, defaults proven. ' : '';
   const proof = restartCheck ? ' Still there after a restart.' : '';
   const written = writes === 0 ? 'Nothing had to be written' : `${values} written, read back`;
-  return `${reset}${written}, saved permanently.${proof}`;
+  const kept = dictionary.line?.save ? 'saved permanently' : 'kept by the unit at once';
+  return `${reset}${written}, ${kept}.${proof}`;
 }

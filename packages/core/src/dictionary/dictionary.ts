@@ -48,7 +48,8 @@ export interface LineFacts {
   };
   readonly status: { readonly register: number; readonly running: number; readonly fault: number };
   readonly fault: { readonly active: number; readonly history: number; readonly historyLength: number };
-  readonly save: RegisterValue & { readonly busyMs: number };
+  /** Makes permanent what was written; nothing where the unit keeps every write at once. */
+  readonly save: (RegisterValue & { readonly busyMs: number }) | null;
   readonly restart: RegisterValue & { readonly busyMs: number };
   /** The Modbus exception that the manual gives for a refused write. */
   readonly refusals: { readonly readOnly: number; readonly running: number; readonly locked: number };

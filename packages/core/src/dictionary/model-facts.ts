@@ -151,7 +151,9 @@ function readLine(at: FactReader): LineFacts {
       history: fault.integer('history'),
       historyLength: fault.integer('history_length'),
     },
-    save: { ...readRegisterValue(at.in('save')), busyMs: at.in('save').integer('busy_ms') },
+    save: at.has('save')
+      ? { ...readRegisterValue(at.in('save')), busyMs: at.in('save').integer('busy_ms') }
+      : null,
     restart: { ...readRegisterValue(at.in('restart')), busyMs: at.in('restart').integer('busy_ms') },
     refusals: at.has('refusals')
       ? {
