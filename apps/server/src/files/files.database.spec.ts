@@ -20,7 +20,7 @@ afterAll(() => plant.stop());
 
 const history = async () => (await technician.get<HistoryView>(`positions/${TAG}/history`)).body.backups;
 
-async function exported(format: 'json' | 'csv', tag = TAG): Promise<string> {
+async function exported(format: 'json' | 'csv' | 'dcf', tag = TAG): Promise<string> {
   const { backups } = (await technician.get<HistoryView>(`positions/${tag}/history`)).body;
   const { body } = await technician.get<unknown>(`backups/${backups.at(-1)?.id ?? ''}/file?format=${format}`);
   return typeof body === 'string' ? body : JSON.stringify(body);
@@ -211,7 +211,7 @@ describe('papers', () => {
 
   it('print a signed baseline with who signed it, and say what they cannot print', async () => {
     const { body } = await paper('KL1-RD-07/settings-record?set=baseline:2&format=csv');
-    expect(body.split('\r\n').filter((line) => line !== '')).toHaveLength(1 + 193);
+    expect(body.split('\r\n').filter((line) => line !== '')).toHaveLength(1 + 194);
     expect((await paper('KL1-RD-07/settings-record?set=baseline:9&format=csv')).status).toBe(404);
     expect((await paper('KL1-RD-07/settings-record?format=doc')).status).toBe(400);
     const pdf = await technician.raw('positions/KL1-RD-07/settings-record?set=baseline&format=pdf');
@@ -237,6 +237,39 @@ describe('the file of one axis on another', () => {
     const kept = await technician.post<Problem>('positions/SP-ST-01/imports', upload(slew, body.hash));
     expect([kept.status, kept.body.type]).toEqual([422, 'urn:drive-keep:other-axis']);
     expect((await preview(slew, 'SP-ST-02')).body.acceptable).toBe(true);
+  });
+
+  it.each(['json', 'dcf'] as const)(
+    'is told by the serial number in a %s, even where its marks were made to fit',
+    async (format) => {
+      const slew = await exported(format, 'SP-ST-02');
+      const lift = await exported(format, 'SP-ST-01');
+      const serialOf = (text: string) => /serial(?:number)?"?[:=]\s*"?(\d+)/i.exec(text)?.[1] ?? 'none';
+      const forged = lift.replaceAll(serialOf(lift), serialOf(slew));
+      const { body } = await preview(forged, 'SP-ST-01');
+      expect([body.acceptable, body.findings[0]?.text]).toEqual([
+        false,
+        expect.stringMatching(
+          /^This is a set of SP-ST-02, not of SP-ST-01: it was read from serial number \d+/,
+        ),
+      ]);
+      expect((await preview(lift, 'SP-ST-01')).body.findings).toEqual([]);
+    },
+  );
+
+  it('of no axis is only told where it was read from', async () => {
+    const peer = await exported('json', 'KL1-RD-03');
+    const { acceptable, findings } = (await preview(peer, 'KL1-RD-02')).body;
+    expect([acceptable, findings[0]]).toEqual([
+      true,
+      {
+        line: null,
+        severity: 'look',
+        text: expect.stringMatching(
+          /^The file was read from serial number \d+; serial number \d+ sits here\.$/,
+        ),
+      },
+    ]);
   });
 
   it('may be shared between drives that are no axes', async () => {

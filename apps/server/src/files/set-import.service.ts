@@ -41,7 +41,7 @@ export class SetImport {
     const { dictionary, read, kind } = await this.read(at, file);
     const hash = hashOf(read.set);
     const same = await this.backups.newestWith(at.position.id, hash);
-    const strange = await this.axes.strangeness(at.position, dictionary, read.set);
+    const strange = await this.axes.strangeness(at.position, dictionary, read.set, read.serial);
     const findings = read.findings.slice(0, MOST_FINDINGS).map((finding) => ({
       line: finding.line,
       severity: finding.severity,
@@ -58,10 +58,7 @@ export class SetImport {
       hash,
       sameAs: same?.takenAt.toISOString() ?? null,
       acceptable: !stops(read) && strange === undefined,
-      findings: [
-        ...(strange === undefined ? [] : [{ line: null, severity: 'stop' as const, text: strange }]),
-        ...findings,
-      ],
+      findings: [...ofWhole(strange, read, at), ...findings],
     };
   }
 
@@ -75,7 +72,7 @@ export class SetImport {
     const { dictionary, read } = await this.read(at, file);
     const hash = hashOf(read.set);
     if (stops(read)) throw notAcceptable(read, dictionary);
-    const strange = await this.axes.strangeness(at.position, dictionary, read.set);
+    const strange = await this.axes.strangeness(at.position, dictionary, read.set, read.serial);
     if (strange !== undefined) throw new ProblemException(422, 'other-axis', `${strange} Nothing was kept.`);
     if (hash !== seenHash) {
       const detail = 'The file is not the one that was shown before. Look at it again. Nothing was kept.';
@@ -128,10 +125,20 @@ export class SetImport {
   }
 }
 
+type Told = ImportPreview['findings'][number];
+
 interface ReadFile {
   readonly dictionary: Dictionary;
   readonly kind: SetFileKind;
   readonly read: ReadSet;
+}
+
+/** What is to be said of the file as a whole: whose set it is. */
+function ofWhole(strange: string | undefined, { serial }: ReadSet, { unit }: PositionWithUnit): Told[] {
+  if (strange !== undefined) return [{ line: null, severity: 'stop', text: strange }];
+  if (serial === null || serial === unit.serial) return [];
+  const text = `The file was read from serial number ${serial}; serial number ${unit.serial} sits here.`;
+  return [{ line: null, severity: 'look', text }];
 }
 
 const stops = (read: ReadSet): boolean => read.findings.some((finding) => finding.severity === 'stop');

@@ -4,7 +4,14 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { HistoryView, JobView, RoundView, StartedJob, WritePlanView } from '@drive-keep/api';
+import type {
+  AxisLoadView,
+  HistoryView,
+  JobView,
+  RoundView,
+  StartedJob,
+  WritePlanView,
+} from '@drive-keep/api';
 import { DataSource } from 'typeorm';
 import { BackupRun } from '../backup/backup-run.service.ts';
 import { lastDue } from '../rounds/due-times.ts';
@@ -62,24 +69,48 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => plant.stop());
 
+/** The process that is killed next, and who is signed in there. */
+let doomed: Started;
+
+interface Started {
+  readonly child: ChildProcess;
+  readonly caller: Caller;
+}
+
+async function start(): Promise<Started> {
+  const { child, base } = await startProcess();
+  return { child, caller: await signIn(base) };
+}
+
+/** Kills the process and starts another one, which finds what was left. */
+async function killed(): Promise<Caller> {
+  await kill(doomed.child);
+  slowDown(0);
+  doomed = await start();
+  return doomed.caller;
+}
+
+const slowDown = (ms: number): void => {
+  for (const line of plant.plant.lines.values()) line.delayMs = ms;
+};
+
 describe('a server that is killed', () => {
-  it('in the middle of a backup leaves an interrupted job that can be run again, and nothing half-read', async () => {
+  beforeAll(async () => {
     // Only the process to be killed may take the job: the other one's queue rests.
     await plant.app.get(JobQueue).onApplicationShutdown();
-    const { child, base } = await startProcess();
-    const doomed = await signIn(base);
-    for (const line of plant.plant.lines.values()) line.delayMs = 250;
+    doomed = await start();
+  }, 60_000);
+  afterAll(() => kill(doomed.child));
+
+  it('in the middle of a backup leaves an interrupted job that can be run again, and nothing half-read', async () => {
+    slowDown(250);
     const positions = ['KL1-RD-01', 'KL1-RD-02', 'KL1-RD-03'];
-    const { body } = await doomed.post<StartedJob>('backups', { positions, reason: 'Will be cut' });
+    const { body } = await doomed.caller.post<StartedJob>('backups', { positions, reason: 'Will be cut' });
     await until(async () => {
-      const job = (await doomed.get<JobView>(`jobs/${body.job.id}`)).body;
+      const job = (await doomed.caller.get<JobView>(`jobs/${body.job.id}`)).body;
       return (job.items[0]?.done ?? 0) > 1 || undefined;
     });
-    await kill(child);
-    for (const line of plant.plant.lines.values()) line.delayMs = 0;
-
-    const second = await startProcess();
-    const caller = await signIn(second.base);
+    const caller = await killed();
     const job = await plant.jobEnd(caller, body.job.id);
     expect(job.state).toBe('interrupted');
     expect(job.items.map((item) => item.outcome)).toEqual(['interrupted', 'interrupted', 'interrupted']);
@@ -87,58 +118,115 @@ describe('a server that is killed', () => {
     const again = await caller.post<StartedJob>(`jobs/${body.job.id}/run-again`);
     const done = await plant.jobEnd(caller, again.body.job.id);
     expect(done.items.map((item) => item.outcome)).toEqual(['kept', 'kept', 'kept']);
-    await kill(second.child);
   }, 90_000);
 
-  it.each([1, 3])(
-    'after step %i of four leaves a plan that says what the unit holds, and is gone on with',
-    async (step) => {
-      const before = plant.unit('KL1-RD-07').memory.snapshot();
-      const { child, base } = await startProcess();
-      const doomed = await signIn(base);
+  it.each([0, 1, 2, 3, 4])(
+    'when %i of four values are written leaves a plan that says what the unit holds, and is gone on with',
+    async (count) => {
+      const { memory } = plant.unit('KL1-RD-07');
+      const before = memory.snapshot();
       const codes = ['ramp.up', 'preset.3', 'stop.mode', 'protect.overloadCurrent'].map((meaning) =>
         plant.code(meaning),
       );
-      const { body: plan } = await doomed.post<WritePlanView>('positions/KL1-RD-07/write-plans', {
-        target: 'baseline',
-        codes,
-      });
-      await doomed.post(`write-plans/${plan.id}/release`, { stoppedAndSafe: true });
-      for (const line of plant.plant.lines.values()) line.delayMs = 120;
-      await doomed.post(`write-plans/${plan.id}/carry-out`);
+      const told = { target: 'baseline', codes };
+      const { body: plan } = await doomed.caller.post<WritePlanView>('positions/KL1-RD-07/write-plans', told);
+      await doomed.caller.post(`write-plans/${plan.id}/release`, { stoppedAndSafe: true });
+      slowDown(120);
+      await doomed.caller.post(`write-plans/${plan.id}/carry-out`);
       await until(async () => {
-        const { steps } = (await doomed.get<WritePlanView>(`write-plans/${plan.id}`)).body;
-        return steps.filter(({ state }) => state === 'written').length >= step || undefined;
+        const { steps } = (await doomed.caller.get<WritePlanView>(`write-plans/${plan.id}`)).body;
+        const begun = steps.some(({ state }) => state !== 'planned');
+        return (begun && steps.filter(({ state }) => state === 'written').length >= count) || undefined;
       });
-      await kill(child);
-      for (const line of plant.plant.lines.values()) line.delayMs = 0;
-
-      const second = await startProcess();
-      const ended = await plant.planEnd(await signIn(second.base), plan.id);
-      expect(ended.state).toBe('interrupted');
-      expect(ended.saved).toBe(false);
-      expect(ended.holds).toMatch(/of 4 writes are in the working memory of the unit, not saved permanently/);
-      const written = ended.steps.filter((step) => step.state === 'written');
-      for (const step of written) expect(plant.unit('KL1-RD-07').memory.get(step.code)).toBe(step.to);
+      const caller = await killed();
+      const ended = await plant.planEnd(caller, plan.id);
+      const written = ended.steps.filter(({ state }) => state === 'written');
+      expect([ended.state, ended.saved]).toEqual(['interrupted', false]);
+      expect(ended.holds).toMatch(
+        written.length === 0
+          ? /^Nothing was written\. Whether \w+ was taken is not known/
+          : written.length < 4
+            ? /of 4 writes are in the working memory of the unit, not saved permanently/
+            : /not saved permanently|Whether they were saved permanently is not known/,
+      );
+      for (const step of written) expect(memory.get(step.code)).toBe(step.to);
       expect(ended.backupBefore).not.toBeNull();
 
-      const caller = await signIn(second.base);
       const follow = async (kind: 'resume' | 'undo'): Promise<WritePlanView> => {
         const { body } = await caller.post<WritePlanView>(`write-plans/${plan.id}/follow-ups`, { kind });
         await caller.post(`write-plans/${body.id}/release`, { stoppedAndSafe: true });
         await caller.post(`write-plans/${body.id}/carry-out`);
         return plant.planEnd(caller, body.id);
       };
-      const { memory } = plant.unit('KL1-RD-07');
       expect((await follow('resume')).state).toBe('done');
       memory.recall();
       for (const { code, to } of plan.steps) expect([code, memory.get(code)]).toEqual([code, to]);
       expect((await follow('undo')).state).toBe('done');
       expect(memory.snapshot()).toEqual(before);
-      await kill(second.child);
     },
     90_000,
   );
+
+  it('in the middle of a load of axes leaves the machine held and each axis told, and another load brings it to its end', async () => {
+    const axes = ['SP-ST-01', 'SP-ST-02', 'SP-ST-03'];
+    for (const tag of axes)
+      for (const code of ['2021:01', '2021:02']) plant.unit(tag).memory.force(code, 333);
+    const { body: job } = await doomed.caller.post<StartedJob>('backups', {
+      positions: axes,
+      reason: 'Test',
+    });
+    await plant.jobEnd(doomed.caller, job.job.id);
+    const load = async (): Promise<AxisLoadView> => {
+      const asked = { targets: [], onFailure: 'stay' };
+      const path = 'positions/SP-ST-01/axis-loads';
+      const { body } = await doomed.caller.post<AxisLoadView>(path, asked);
+      await doomed.caller.post(`axis-loads/${body.id}/release`, { stoppedAndSafe: true });
+      return body;
+    };
+    const look = async (id: string) => (await doomed.caller.get<AxisLoadView>(`axis-loads/${id}`)).body;
+    const first = await load();
+    slowDown(100);
+    await doomed.caller.post(`axis-loads/${first.id}/carry-out`);
+    await until(async () => {
+      const { plans } = await look(first.id);
+      return plans[1]?.steps.some(({ state }) => state === 'written') || undefined;
+    });
+    await killed();
+    const ended = await until(async () => {
+      const now = await look(first.id);
+      return now.state === 'interrupted' && now.plans.every(({ state }) => state === 'interrupted')
+        ? now
+        : undefined;
+    });
+    expect(ended.text).toContain('The machine is held');
+    expect(plant.plant.controllers[0]?.runs).toBe(false);
+    expect(ended.plans.map(({ holds }) => holds)).toEqual([
+      expect.stringMatching(/^(\d+) of \1 writes are in the working memory/),
+      expect.stringMatching(/^[1-9] of \d+ writes are in the working memory/),
+      'Nothing was written.',
+    ]);
+    expect(ended.plans.map(({ followUps }) => followUps.length)).toEqual([2, 2, 0]);
+
+    // What was written is read back again with the rest: the unit is asked, not the record.
+    const { body: again } = await doomed.caller.post<StartedJob>('backups', {
+      positions: axes,
+      reason: 'Test',
+    });
+    await plant.jobEnd(doomed.caller, again.job.id);
+    const second = await load();
+    await doomed.caller.post(`axis-loads/${second.id}/carry-out`);
+    const done = await until(async () => {
+      const now = await look(second.id);
+      return now.state === 'loading' ? undefined : now;
+    });
+    expect([done.state, plant.plant.controllers[0]?.runs]).toEqual(['done', true]);
+    for (const [at, tag] of axes.entries()) {
+      const { memory } = plant.unit(tag);
+      memory.recall();
+      for (const { code, to } of first.plans[at]?.steps ?? [])
+        expect([tag, code, memory.get(code)]).toEqual([tag, code, to]);
+    }
+  }, 90_000);
 });
 
 describe('a server that is killed in the middle of a round', () => {

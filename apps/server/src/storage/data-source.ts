@@ -34,6 +34,7 @@ import { AxisLoad } from '../axes/axis-load.entity.ts';
 import { MachineController } from '../axes/machine-controller.entity.ts';
 import { Axes1764000000011 } from './migrations/axes.ts';
 import { KeyIn1764000000010 } from './migrations/key-in.ts';
+import { SaveBegun1764000000012 } from './migrations/save-begun.ts';
 import { Writing1764000000009 } from './migrations/writing.ts';
 import { KeyInSheet } from '../key-in/key-in-sheet.entity.ts';
 import { Rounds1764000000004 } from './migrations/rounds.ts';
@@ -88,6 +89,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Writing1764000000009,
     KeyIn1764000000010,
     Axes1764000000011,
+    SaveBegun1764000000012,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

@@ -47,7 +47,7 @@ export function followUpsOf({ state, steps }: StoredWritePlan): readonly ('resum
 
 /** What the unit holds after a plan that did not come to its end, from the steps that were persisted. */
 export function describeHolds(
-  plan: Pick<StoredWritePlan, 'steps' | 'saved'>,
+  plan: Pick<StoredWritePlan, 'steps' | 'saved' | 'saveBegun'>,
   { line }: Pick<Dictionary, 'line'>,
 ): string {
   const written = plan.steps.filter((step) => step.state === 'written').length;
@@ -55,6 +55,8 @@ export function describeHolds(
   const doubt = doubtful.length > 0 ? ` Whether ${doubtful.join(', ')} was taken is not known.` : '';
   if (plan.saved) return `All ${written} writes are in the unit and saved permanently.`;
   if (written === 0) return `Nothing was written.${doubt}`;
+  if (plan.saveBegun && line?.save)
+    return `All ${written} writes were read back. Whether they were saved permanently is not known: after a power cycle the unit may hold the former values.`;
   const share = `${written} of ${plan.steps.length} writes`;
   if (!line?.save) return `${share} are in the unit, which keeps every write at once.${doubt}`;
   return `${share} are in the working memory of the unit, not saved permanently: a power cycle brings the former values back.${doubt}`;

@@ -39,6 +39,8 @@ export class StoredWritePlan {
   @Column('timestamptz', { nullable: true }) releasedUntil: Date | null;
   @Column('text', { default: '' }) text: string;
   @Column('text', { default: '' }) holds: string;
+  /** The permanent save was begun; whether it came to its end is known where `saved` says so. */
+  @Column('boolean', { default: false }) saveBegun: boolean;
   @Column('boolean', { default: false }) saved: boolean;
   @Column('uuid', { nullable: true }) jobId: string | null;
   @Column('uuid', { nullable: true }) backupBefore: string | null;

@@ -147,6 +147,8 @@ export class WriteRun {
   }
 
   async save({ plan, writer }: Writing): Promise<void> {
+    plan.saveBegun = true;
+    await this.plans.update(plan.id, { saveBegun: true });
     await this.prove(writer.save());
     plan.saved = true;
     await this.plans.update(plan.id, { saved: true });

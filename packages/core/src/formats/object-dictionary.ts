@@ -29,6 +29,8 @@ export interface ObjectDictionary {
   readonly description: string;
   /** From the commissioning section of a DCF, as text. */
   readonly nodeId: string;
+  /** Of the unit that the file is about, by `LSS_SerialNumber`; empty where it is not told. */
+  readonly serial: string;
   readonly comments: readonly string[];
   readonly objects: readonly ObjectEntry[];
   readonly findings: readonly ObjectFinding[];
@@ -73,6 +75,7 @@ export function readObjects(text: string): ObjectDictionary {
     description: iniValue(file.sections.get('fileinfo'), 'Description'),
     // CiA 306 spells the section with one m.
     nodeId: iniValue(file.sections.get('devicecomissioning'), 'NodeID'),
+    serial: iniValue(file.sections.get('devicecomissioning'), 'LSS_SerialNumber'),
     comments: commentsOf(file.sections.get('comments')),
     objects: objects.slice(0, MOST_OBJECTS),
     findings,

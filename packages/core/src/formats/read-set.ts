@@ -34,13 +34,14 @@ function linesOf(kind: SetTextKind, text: string, dictionary: Dictionary): SetFi
 
 function readLines(lines: SetFileLines, dictionary: Dictionary, facts: Facts): ReadSet {
   if (lines.findings.length > 0) {
-    return { set: { dictionary: dictionary.id, readings: new Map() }, findings: lines.findings };
+    const set = { dictionary: dictionary.id, readings: new Map() };
+    return { set, findings: lines.findings, serial: lines.head.serial };
   }
   const read = checkEntries(dictionary, facts, lines.head, lines.entries);
   const stopped = read.findings.some((finding) => finding.severity === 'stop');
   if (stopped || lines.head.hash === null || lines.head.hash === hashOf(read.set)) return read;
   const finding: SetFinding = { line: 1, severity: 'look', code: 'hash-differs' };
-  return { set: read.set, findings: [...read.findings, finding] };
+  return { ...read, findings: [...read.findings, finding] };
 }
 
 /** JSON documents start with a brace, object files with a section in brackets; everything else is read as a table. */

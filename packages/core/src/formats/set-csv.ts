@@ -4,7 +4,7 @@
 import { findParameter, placeOf, type Dictionary } from '../dictionary/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
 import { describeRaw, formatRaw, readTable, writeTable, type Reading, type Table } from '../values/index.ts';
-import type { SetFileEntry, SetFileHead, SetFinding } from './set-file.ts';
+import { NO_HEAD, type SetFileEntry, type SetFileHead, type SetFinding } from './set-file.ts';
 
 export const SET_CSV_COLUMNS = [
   'dictionary',
@@ -42,8 +42,6 @@ export interface SetFileLines {
   readonly entries: readonly SetFileEntry[];
   readonly findings: readonly SetFinding[];
 }
-
-const NO_HEAD: SetFileHead = { dictionary: null, hash: null };
 
 export function readSetCsv(text: string): SetFileLines {
   const table = readTable(text);

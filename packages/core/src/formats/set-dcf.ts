@@ -5,7 +5,7 @@ import { findParameter, isNoise, type Code, type Dictionary, type Parameter } fr
 import { hashOf, type ParameterSet } from '../sets/index.ts';
 import type { Reading } from '../values/index.ts';
 import type { SetFileLines } from './set-csv.ts';
-import type { SetFileEntry, SetFinding } from './set-file.ts';
+import { NO_HEAD, serialIn, type SetFileEntry, type SetFinding } from './set-file.ts';
 import type { SetOrigin } from './set-json.ts';
 import { inTypeRange, objectAddress, parseInteger, readObjects } from './object-dictionary.ts';
 
@@ -197,7 +197,7 @@ export function readSetDcf(text: string, dictionary: Dictionary): SetFileLines {
       code: 'file-broken',
       wanted: 'a DCF (CiA 306)',
     };
-    return { head: { dictionary: null, hash: null }, entries: [], findings: [finding] };
+    return { head: NO_HEAD, entries: [], findings: [finding] };
   }
   const known = placesOf(dictionary);
   const node = parseInteger(objects.nodeId);
@@ -221,7 +221,7 @@ export function readSetDcf(text: string, dictionary: Dictionary): SetFileLines {
     });
   }
   return {
-    head: { dictionary: told.dictionary, hash: told.hash },
+    head: { dictionary: told.dictionary, hash: told.hash, serial: serialIn(objects.serial) },
     entries: [...entries, ...told.unreadable],
     findings: [],
   };

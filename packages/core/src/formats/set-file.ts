@@ -39,6 +39,17 @@ export interface SetFileHead {
   readonly dictionary: string | null;
   /** The hash that the file claims for its content. */
   readonly hash: string | null;
+  /** Serial number of the unit that the set was read from. */
+  readonly serial: number | null;
+}
+
+/** Of a file that tells nothing about itself. */
+export const NO_HEAD: SetFileHead = { dictionary: null, hash: null, serial: null };
+
+/** A serial number as a file has it; 0 is what tools write where they know none. */
+export function serialIn(text: unknown): number | null {
+  const serial = Number(typeof text === 'string' ? text.trim() : text);
+  return Number.isSafeInteger(serial) && serial > 0 ? serial : null;
 }
 
 export type SetFinding = { readonly line: number; readonly severity: 'stop' | 'look' } & (
@@ -80,6 +91,8 @@ export type SetFinding = { readonly line: number; readonly severity: 'stop' | 'l
 export interface ReadSet {
   readonly set: ParameterSet;
   readonly findings: readonly SetFinding[];
+  /** Serial number of the unit that the set was read from, where the file tells it. */
+  readonly serial: number | null;
 }
 
 const REASONS: readonly UnreadableReason[] = ['refused', 'failed', 'busy', 'not-read-off'];
@@ -102,7 +115,7 @@ export function checkEntries(
     findings.sort((a, b) => a.line - b.line);
     findMissing(dictionary, readings, findings);
   }
-  return { set: { dictionary: wanted, readings }, findings };
+  return { set: { dictionary: wanted, readings }, findings, serial: head.serial };
 }
 
 function takeEntry(

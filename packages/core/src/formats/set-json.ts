@@ -4,7 +4,7 @@ import { findParameter, placeOf, type Dictionary } from '../dictionary/index.ts'
 import { hashOf, isReading, type ParameterSet } from '../sets/index.ts';
 import { formatRaw, type Reading } from '../values/index.ts';
 import type { SetFileLines } from './set-csv.ts';
-import type { SetFileEntry, SetFinding } from './set-file.ts';
+import { NO_HEAD, serialIn, type SetFileEntry, type SetFinding } from './set-file.ts';
 
 export const SET_JSON_FORMAT = 'drive-keep/parameter-set';
 export const SET_JSON_VERSION = 1;
@@ -67,7 +67,9 @@ export function readSetJson(text: string): SetFileLines {
       wanted: 'dictionary, hash and parameters',
     });
   }
-  return { head: { dictionary, hash }, entries: parameters.map(toEntry), findings: [] };
+  const { serial } = (document['origin'] ?? {}) as { serial?: unknown };
+  const head = { dictionary, hash, serial: serialIn(serial) };
+  return { head, entries: parameters.map(toEntry), findings: [] };
 }
 
 /** The place in the list stands for the line: it is what the reader of a finding can count. */
@@ -93,7 +95,7 @@ function lineOfFault(text: string, error: unknown): number {
 }
 
 const nothing = (finding: SetFinding): SetFileLines => ({
-  head: { dictionary: null, hash: null },
+  head: NO_HEAD,
   entries: [],
   findings: [finding],
 });
