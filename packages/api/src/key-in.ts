@@ -30,8 +30,12 @@ export interface KeyInMark {
   readonly at: string;
 }
 
+/** What somebody else said of the same line, and it was something else: both stay on the sheet. */
+export type OtherKeyInMark = Omit<KeyInMark, 'place'> & { readonly by: string };
+
 export interface KeptKeyInMark extends KeyInMark {
   readonly by: string;
+  readonly other: OtherKeyInMark | null;
 }
 
 export interface KeyInSheetView {

@@ -3,6 +3,9 @@ import { Column, Entity, JoinColumn, ManyToOne, PrimaryGeneratedColumn, type Rel
 import { Position } from '../register/position.entity.ts';
 import { Unit } from '../register/unit.entity.ts';
 
+/** Marks of older sheets say nothing of others. */
+export type StoredMark = Omit<KeptKeyInMark, 'other'> & Partial<Pick<KeptKeyInMark, 'other'>>;
+
 /** A write plan for fingers, with what was marked on it so far. */
 @Entity()
 export class KeyInSheet {
@@ -20,7 +23,7 @@ export class KeyInSheet {
   @Column('integer') presses: number;
   @Column('integer') plainPresses: number;
   /** By the place of the line. */
-  @Column('jsonb', { default: {} }) marks: Record<string, KeptKeyInMark>;
+  @Column('jsonb', { default: {} }) marks: Record<string, StoredMark>;
   @Column('text', { nullable: true }) finishedBy: string | null;
   @Column('timestamptz', { nullable: true }) finishedAt: Date | null;
 }

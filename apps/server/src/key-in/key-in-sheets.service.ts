@@ -1,5 +1,6 @@
 // Key-in sheets: made from the same plan that a line would carry out, ticked off by people at the keypad, on devices that
-// may be without a network for a while. The newest mark of a line counts; whose it is stands beside it.
+// may be without a network for a while. The newest mark of a line counts; what somebody else said of it before stays
+// beside it.
 
 import { Injectable } from '@nestjs/common';
 import type { KeyInLineView, KeyInMark, KeyInSheetView } from '@drive-keep/api';
@@ -30,7 +31,7 @@ import { notFound, ProblemException } from '../problems/problem.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { Backups, isUuid } from '../sets/backups.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
-import { KeyInSheet } from './key-in-sheet.entity.ts';
+import { KeyInSheet, type StoredMark } from './key-in-sheet.entity.ts';
 
 const MOST_SHEETS = 20;
 
@@ -114,7 +115,7 @@ export class KeyInSheets {
     return Promise.all(sheets.map((sheet) => this.viewOf(sheet)));
   }
 
-  /** Takes marks that a device brings; an older mark than the one that is there changes nothing. */
+  /** Takes marks that a device brings, in whatever order they come: the newest one of a line counts. */
   async mark(id: string, marks: readonly KeyInMark[], { person }: Account): Promise<KeyInSheetView> {
     const sheet = await this.load(id);
     const dictionary = await this.dictionaries.get(sheet.dictionaryId);
@@ -127,8 +128,9 @@ export class KeyInSheets {
       if (now.finishedAt !== null) throw finished(now);
       const kept = { ...now.marks };
       for (const mark of marks) {
+        const fresh = { ...mark, by: person, other: null };
         const known = kept[mark.place];
-        if (!known || Date.parse(known.at) < Date.parse(mark.at)) kept[mark.place] = { ...mark, by: person };
+        kept[mark.place] = known ? together(known, fresh) : fresh;
       }
       await manager.update(KeyInSheet, { id }, { marks: kept });
     });
@@ -149,10 +151,15 @@ export class KeyInSheets {
     const done = marks.filter(({ state }) => state === 'done').length;
     const other = marks.filter(({ state }) => state === 'other-found');
     const open = sheet.lines.length - done - other.length;
+    const contrary = marks
+      .filter((mark) => mark.other)
+      .map(({ place }) => sheet.lines[place]?.code)
+      .join(', ');
     const named = other.map(({ place }) => sheet.lines[place]?.code).join(', ');
     const text = [
       `Finished a key-in sheet towards ${sheet.target}: ${done} lines done`,
       ...(other.length > 0 ? [`other values found at ${named}`] : []),
+      ...(contrary.length > 0 ? [`two people say different things of ${contrary}`] : []),
       ...(open > 0 ? [`${open} left open`] : []),
     ].join('; ');
     const { tag } = sheet.position;
@@ -194,9 +201,22 @@ export class KeyInSheets {
       finishedBy: sheet.finishedBy,
       finishedAt: sheet.finishedAt?.toISOString() ?? null,
       ...{ first, afterwards, lines, unreachable, presses, plainPresses },
-      marks: Object.values(sheet.marks).sort((a, b) => a.place - b.place),
+      marks: Object.values(sheet.marks)
+        .map((mark) => ({ ...mark, other: mark.other ?? null }))
+        .sort((a, b) => a.place - b.place),
     };
   }
+}
+
+/** Two marks of one line: the newer one, with the last word of somebody else where that says something else. */
+function together(known: StoredMark, fresh: StoredMark): StoredMark {
+  const [newer, older] = Date.parse(known.at) < Date.parse(fresh.at) ? [fresh, known] : [known, fresh];
+  const { place: _, other: before, ...olderWords } = older;
+  const words = [olderWords, newer.other, before].filter((each) => each !== undefined && each !== null);
+  const other = words.find(
+    ({ by, state, found }) => by !== newer.by && (state !== newer.state || found !== newer.found),
+  );
+  return { ...newer, other: other ?? null };
 }
 
 /** Changes in the order of the keys, then what is only looked at in the order of the menus. */

@@ -59,8 +59,40 @@ describe('a key-in sheet', () => {
       [0, 'done', 'T. Pellow'],
       [1, 'other-found', 'R. Ashgrove'],
     ]);
+    // What the other one said, and it was something else, stays: whichever of the two came first.
+    const others = late.body.marks.map(({ other }) => other && [other.by, other.state, other.at, other.note]);
+    expect(others).toEqual([
+      ['R. Ashgrove', null, '2026-01-01T09:00:00Z', ''],
+      ['T. Pellow', 'done', '2026-01-01T10:01:00Z', 'stiff key'],
+    ]);
     const again = await technician.get<KeyInSheetView>(`key-in-sheets/${body.id}`);
     expect(again.body.marks).toEqual(late.body.marks);
+    // Agreed on: nothing is left to be looked at.
+    const agreed = await mark(body.id, [
+      done(1, '2026-01-01T12:00:00Z', { state: 'other-found', found: body.lines[1]?.from ?? 0 }),
+    ]);
+    expect([agreed.body.marks[1]?.by, agreed.body.marks[1]?.other]).toEqual(['T. Pellow', null]);
+  });
+
+  it('leaves as a paper, in the order of the keys, with what was marked', async () => {
+    const { body } = await make();
+    const changes = body.lines.filter(({ kind }) => kind === 'change');
+    await mark(body.id, [done(0, '2026-01-01T10:00:00Z')]);
+    await mark(body.id, [done(0, '2026-01-01T11:00:00Z', { state: null })], engineer);
+    const path = `positions/${TAG}/key-in-record?sheet=${body.id}`;
+    const csv = await technician.get<string>(`${path}&format=csv`);
+    const rows = csv.body.split('\r\n').filter((line) => /^[^,]*,(☐|✓)/.test(line));
+    const codes = rows.map((line) => line.split(',')[2]).filter((code) => code !== '');
+    expect(codes).toEqual(changes.map(({ code }) => code));
+    expect(rows[0]).toContain('T. Pellow says something else');
+    const pdf = await technician.raw(`${path}&format=pdf`);
+    expect([pdf.headers.get('content-type'), pdf.headers.get('content-disposition')]).toEqual([
+      'application/pdf',
+      `attachment; filename=${TAG}_key-in.pdf`,
+    ]);
+    expect(
+      (await technician.get(`positions/BP-AG-01/key-in-record?sheet=${body.id}&format=csv`)).status,
+    ).toBe(404);
   });
 
   it('is finished once, with what is open said in the logbook; then it takes no marks', async () => {

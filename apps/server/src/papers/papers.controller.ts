@@ -1,6 +1,6 @@
 import { Controller, Get, Param, Query, Res } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
+import { IsIn, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
 import type { Response } from 'express';
 import type { Account } from '../access/account.entity.ts';
 import { Person } from '../access/session.guard.ts';
@@ -13,6 +13,10 @@ class PaperQuery {
 
 class SettingsPaperQuery extends PaperQuery {
   @ApiPropertyOptional({ default: 'newest' }) @IsOptional() @IsString() @MaxLength(60) set?: string;
+}
+
+class KeyInPaperQuery extends PaperQuery {
+  @ApiProperty({ description: 'id of the sheet' }) @IsUUID() sheet: string;
 }
 
 class ComparisonPaperQuery extends PaperQuery {
@@ -45,6 +49,17 @@ export class PapersController {
     @Res() response: Response,
   ): Promise<void> {
     send(response, format, await this.papers.comparison(tag, { a, b }, format, person));
+  }
+
+  @Get('key-in-record')
+  @ApiOperation({ summary: 'A key-in sheet, as a paper or a table' })
+  async keyIn(
+    @Param('tag') tag: string,
+    @Query() { sheet, format }: KeyInPaperQuery,
+    @Person() person: Account,
+    @Res() response: Response,
+  ): Promise<void> {
+    send(response, format, await this.papers.keyIn(tag, sheet, format, person));
   }
 }
 

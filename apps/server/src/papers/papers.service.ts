@@ -9,11 +9,13 @@ import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { ReferencedSets, type ReferencedSet } from '../compare/referenced-sets.service.ts';
 import { Decisions } from '../decisions/decisions.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
-import { ProblemException } from '../problems/problem.ts';
+import { KeyInSheets } from '../key-in/key-in-sheets.service.ts';
+import { notFound, ProblemException } from '../problems/problem.ts';
 import { Plant } from '../register/plant.entity.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { History } from '../sets/history.service.ts';
 import { COMPARISON_COLUMNS, comparisonParts } from './comparison-record.ts';
+import { KEY_IN_COLUMNS, keyInParts } from './key-in-record.ts';
 import { writePaper, type PaperFormat } from './paper-file.ts';
 import type { Paper, PaperSignature } from './paper.ts';
 import { paperTime } from './paper-time.ts';
@@ -33,6 +35,7 @@ export class Papers {
     private readonly dictionaries: Dictionaries,
     private readonly decisions: Decisions,
     private readonly history: History,
+    private readonly sheets: KeyInSheets,
     private readonly logbook: Logbook,
   ) {}
 
@@ -101,6 +104,30 @@ export class Papers {
       ],
     };
     return this.leave(paper, `${tag}_comparison`, tag, format, account);
+  }
+
+  /** A key-in sheet, to be taken to the cabinet on paper. */
+  async keyIn(tag: string, id: string, format: PaperFormat, account: Account): Promise<WrittenPaper> {
+    const at = await this.register.unitAt(tag);
+    const sheet = await this.sheets.view(id);
+    if (sheet.tag !== tag) throw notFound('This key-in sheet');
+    const dictionary = await this.dictionaries.get(sheet.dictionary);
+    const paper: Paper = {
+      ...(await this.head(at, dictionary, account)),
+      title: 'Key-in sheet',
+      columns: KEY_IN_COLUMNS,
+      facts: [
+        ['Position', `${tag}, ${sheet.duty}`],
+        ['Unit', `${sheet.model} ${sheet.rating}, serial ${sheet.serial}: compare it with the plate first`],
+        ['Towards', sheet.target],
+        ['Made', `${paperTime(new Date(sheet.madeAt))} by ${sheet.madeBy}`],
+        ['Keys', `${sheet.presses} in this order, ${sheet.plainPresses} in the order of the plan`],
+      ],
+      parts: keyInParts(dictionary, sheet),
+      nothing: 'Nothing to key in: the unit holds all of it by its newest backup.',
+      signatures: [toSign('Keyed in at the drive')],
+    };
+    return this.leave(paper, `${tag}_key-in`, tag, format, account);
   }
 
   private async head({ position }: PositionWithUnit, { maker, name }: Dictionary, { person }: Account) {

@@ -1,11 +1,12 @@
 // One line of a key-in sheet: where it is in the menus, what it holds, what it gets, and what was found there.
 
-import type { KeyInLineView, KeyInMark } from '@drive-keep/api';
+import type { KeyInLineView, KeyInMark, OtherKeyInMark } from '@drive-keep/api';
 import { defaultOf, type Facts, type Parameter } from '@drive-keep/core/dictionary';
 import { formatRaw, hasBit, showRaw } from '@drive-keep/core/values';
 import { useState } from 'react';
 import { ValuePad } from '../read-off/value-pad.tsx';
 import { Button } from '../ui/button.tsx';
+import { showTime } from '../words/dates.ts';
 import type { OwnMark } from './key-in-store.ts';
 
 interface LineProps {
@@ -133,17 +134,35 @@ function Values({ line, parameter: { form } }: Pick<LineProps, 'line' | 'paramet
 
 function Told({ mark, parameter }: Pick<LineProps, 'mark' | 'parameter'>) {
   if (!mark) return null;
-  const other = mark.state === 'other-found' && mark.found !== null;
-  if (!other && mark.note === '' && !mark.by) return null;
+  const found = mark.state === 'other-found' && mark.found !== null;
+  const { other } = mark;
+  if (!found && mark.note === '' && !mark.by && !other) return null;
   return (
-    <p className="pt-1 text-sm">
-      {other && (
+    <div className="pt-1 text-sm">
+      {found && (
         <b>
           <span aria-hidden="true">◆ </span>Found {showRaw(parameter.form, mark.found ?? 0)}.{' '}
         </b>
       )}
       {mark.note}
       {mark.state !== null && mark.by && <span className="text-soft"> {mark.by}</span>}
-    </p>
+      {other && (
+        <p className="mt-1 border-l-4 border-look bg-look-wash px-3 py-1">
+          {other.by} says something else, {showTime(other.at)}: {wordsOf(other, parameter)}{' '}
+          {other.note && <>({other.note}) </>}Look at the keypad.
+        </p>
+      )}
+    </div>
   );
+}
+
+function wordsOf({ state, found }: OtherKeyInMark, { form }: Parameter): string {
+  switch (state) {
+    case 'done':
+      return 'done.';
+    case 'other-found':
+      return `found ${showRaw(form, found ?? 0)}.`;
+    case null:
+      return 'not done.';
+  }
 }

@@ -105,6 +105,28 @@ describe('a key-in sheet', () => {
     expect(at('10U').textContent).toContain('Found');
   });
 
+  it('shows what somebody else said of a line where that is something else, and asks to look', async () => {
+    const other = {
+      by: 'R. Ashgrove',
+      state: 'other-found' as const,
+      found: 4500,
+      note: '',
+      at: SHEET.madeAt,
+    };
+    const kept = { place: 0, state: 'done' as const, found: null, note: '', at: SHEET.madeAt, by: 'P' };
+    show({
+      marks: [
+        { ...kept, other },
+        { ...kept, place: 1, other: null },
+      ],
+    });
+    await screen.findByText('28');
+    await waitFor(() =>
+      expect(at('13R').textContent).toMatch(/R\. Ashgrove says something else.*found 45\.00 Hz\. *Look/),
+    );
+    expect(at('01R').textContent).not.toContain('something else');
+  });
+
   it('is finished when it has been sent, and then only shown', async () => {
     show();
     fireEvent.click(await screen.findByRole('button', { name: 'Finish the sheet' }));

@@ -10,6 +10,7 @@ import { post, type ProblemError } from '../api/client.ts';
 import { useDictionary, usePosition, useSession } from '../api/queries.ts';
 import { BroughtProgress } from '../ui/brought-progress.tsx';
 import { Button } from '../ui/button.tsx';
+import { FileMenu } from '../ui/file-menu.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
@@ -111,6 +112,16 @@ function Head({ sheet }: { sheet: KeyInSheetView }) {
       <p className="mt-1">
         <b>{sheet.presses}</b> key presses{saved > 0 ? `, ${saved} fewer than in the order of the plan` : ''}.
       </p>
+      <div className="my-2 print:hidden">
+        <FileMenu
+          name="Save as"
+          label="Save the sheet as a file"
+          files={['pdf', 'csv', 'xlsx'].map((format) => ({
+            name: format.toUpperCase(),
+            href: `/api/positions/${sheet.tag}/key-in-record?sheet=${sheet.id}&format=${format}`,
+          }))}
+        />
+      </div>
     </>
   );
 }

@@ -1,7 +1,7 @@
 // Key-in sheets on this device, with what was marked on them: kept in the browser's own storage at every touch, so that a
 // sheet goes on without a network.
 
-import type { KeyInMark, KeyInSheetView, KeptKeyInMark } from '@drive-keep/api';
+import type { KeyInMark, KeyInSheetView, KeptKeyInMark, OtherKeyInMark } from '@drive-keep/api';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 
@@ -10,6 +10,7 @@ export interface OwnMark extends KeyInMark {
   readonly sent: boolean;
   /** Who marked it, where it came from the server. */
   readonly by: string | null;
+  readonly other: OtherKeyInMark | null;
 }
 
 export interface OwnSheet {
@@ -34,7 +35,10 @@ export const useKeyInStore = create<KeyInStore>()(
         set(({ byId }) => {
           const own = byId[id];
           if (!own) return {};
-          const marks = { ...own.marks, [mark.place]: { ...mark, sent: false, by: null } };
+          const marks = {
+            ...own.marks,
+            [mark.place]: { ...mark, sent: false, by: null, other: own.marks[mark.place]?.other ?? null },
+          };
           return { byId: { ...byId, [id]: { ...own, marks } } };
         }),
       hear: (sheet) =>
