@@ -93,6 +93,11 @@ export class Memory {
     this.working = new Map(this.permanent);
   }
 
+  /** What a power cycle would take. */
+  unsaved(): Record<string, number> {
+    return Object.fromEntries([...this.working].filter(([code, raw]) => this.permanent.get(code) !== raw));
+  }
+
   snapshot(): Record<string, number> {
     return Object.fromEntries(this.permanent);
   }

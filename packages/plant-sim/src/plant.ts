@@ -1,4 +1,5 @@
-// The simulated plant: lines and units from a description, and the permanent memory of the units across restarts.
+// The simulated plant: lines and units from a description, and the memory of the units across restarts of the simulation,
+// which are no power cuts.
 
 import { readFileSync, renameSync, writeFileSync } from 'node:fs';
 import type { Dictionary } from '@drive-keep/core/dictionary';
@@ -23,11 +24,16 @@ export interface PlantDescription {
 
 export interface PlantOptions {
   readonly dictionaries: ReadonlyMap<string, Dictionary>;
-  /** File for the permanent memory of the units; nothing is kept without it. */
+  /** File for the memory of the units; nothing is kept without it. */
   readonly stateFile?: string;
 }
 
-type State = Record<string, Record<string, number>>;
+interface KeptMemory {
+  readonly values: Readonly<Record<string, number>>;
+  readonly working: Readonly<Record<string, number>>;
+}
+
+type State = Readonly<Record<string, KeptMemory>>;
 
 export class Plant {
   readonly units = new Map<number, SimUnit>();
@@ -62,7 +68,12 @@ export class Plant {
   /** Written beside and renamed, so that a crash leaves the old state or the new one. */
   keepState(): void {
     if (this.stateFile === undefined) return;
-    const state = Object.fromEntries([...this.units].map(([key, unit]) => [key, unit.memory.snapshot()]));
+    const state: State = Object.fromEntries(
+      [...this.units].map(([key, { memory }]) => [
+        key,
+        { values: memory.snapshot(), working: memory.unsaved() },
+      ]),
+    );
     writeFileSync(`${this.stateFile}.new`, JSON.stringify(state));
     renameSync(`${this.stateFile}.new`, this.stateFile);
   }
@@ -72,8 +83,12 @@ export class Plant {
     const line = this.lines.get(each.line);
     if (!dictionary) throw new Error(`unit ${each.serial}: no dictionary ${each.dictionary}`);
     if (!line) throw new Error(`unit ${each.serial}: no line ${each.line}`);
-    const values = state[String(each.serial)] ?? each.values;
-    const unit = new SimUnit({ ...each, values }, dictionary, this.description.mains, () => Date.now());
+    const unit = new SimUnit(
+      { ...each, ...state[String(each.serial)] },
+      dictionary,
+      this.description.mains,
+      () => Date.now(),
+    );
     unit.onSaved = () => this.keepState();
     line.add(each.address, unit);
     this.units.set(each.serial, unit);

@@ -20,6 +20,8 @@ export interface UnitDescription {
   readonly registeredSerial?: number;
   /** Raw values by code, where they differ from the defaults. */
   readonly values: Readonly<Record<string, number>>;
+  /** Raw values that are in the working memory alone. */
+  readonly working?: Readonly<Record<string, number>>;
   readonly runContact?: boolean;
   readonly mischief?: Partial<Mischief>;
 }
@@ -61,6 +63,7 @@ export class SimUnit {
     this.mischief = { ...NO_MISCHIEF, ...description.mischief };
     this.runContact = description.runContact ?? false;
     this.memory = new Memory(dictionary, description.rating, description.region, description.values);
+    for (const [code, raw] of Object.entries(description.working ?? {})) this.memory.forceWorking(code, raw);
     this.map = new RegisterMap(dictionary);
     this.motor = new Motor(this.memory, mains, now());
     this.now = now;

@@ -1,5 +1,12 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { AxisLoadView, AxisMachineView, HistoryView, LogbookPage, Problem } from '@drive-keep/api';
+import type {
+  ComparisonView,
+  AxisLoadView,
+  AxisMachineView,
+  HistoryView,
+  LogbookPage,
+  Problem,
+} from '@drive-keep/api';
 import { RunningPlant, until, type Caller } from '../testing/running-plant.ts';
 
 const [LIFT, SLEW, GRIP] = ['SP-ST-01', 'SP-ST-02', 'SP-ST-03'] as const;
@@ -65,6 +72,40 @@ async function carryOut({ id }: AxisLoadView): Promise<AxisLoadView> {
 
 const wantedGains = (load: AxisLoadView) =>
   load.plans.map(({ steps }) => steps.find(({ code }) => code === GAIN)?.to);
+
+describe('tuning that was tried out and never saved', () => {
+  it('stands in the newest backups of lift and slew, and a power cycle would take it', async () => {
+    const fresh = await RunningPlant.start();
+    const caller = await fresh.signIn('technician');
+    for (const [tag, tuned] of [
+      [LIFT, 480],
+      [SLEW, 700],
+    ] as const) {
+      const { body } = await caller.get<ComparisonView>(`positions/${tag}/comparison?a=baseline&b=newest`);
+      expect(body.rows.find(({ code }) => code === GAIN)?.b).toBe(tuned);
+      expect(fresh.unit(tag).memory.get(GAIN)).toBe(tuned);
+      expect(Object.keys(fresh.unit(tag).memory.unsaved())).toHaveLength(2);
+    }
+    // Loaded with what it holds, an axis has nothing to be written, and is saved.
+    const newest = async (tag: string) => {
+      const { backups } = (await caller.get<HistoryView>(`positions/${tag}/history`)).body;
+      return { tag, target: `backup:${backups.at(-1)?.id ?? ''}` };
+    };
+    const targets = await Promise.all([LIFT, SLEW].map(newest));
+    const asked = { targets, onFailure: 'stay' };
+    const { body: load } = await caller.post<AxisLoadView>(`positions/${LIFT}/axis-loads`, asked);
+    expect(load.plans.map(({ steps }) => steps.length)).toEqual([0, 0, 0]);
+    await caller.post(`axis-loads/${load.id}/release`, { stoppedAndSafe: true });
+    await caller.post(`axis-loads/${load.id}/carry-out`);
+    const done = await until(async () => {
+      const { body } = await caller.get<AxisLoadView>(`axis-loads/${load.id}`);
+      return body.state === 'loading' ? undefined : body;
+    });
+    expect(done.state).toBe('done');
+    for (const tag of [LIFT, SLEW]) expect(fresh.unit(tag).memory.unsaved()).toEqual({});
+    await fresh.stop();
+  }, 60_000);
+});
 
 describe('a machine of several axes', () => {
   it('is known by any of its positions, with its axes; another machine has no controller', async () => {

@@ -7,7 +7,7 @@ import { readModel, type Dictionary } from '@drive-keep/core/dictionary';
 import type { PlantDescription } from '@drive-keep/plant-sim';
 import { modelFilesIn } from '../catalogue/model-folder.ts';
 import { demoPositions } from './demo-positions.ts';
-import { rawsNow, refusedRegisters } from './position-history.ts';
+import { rawsNow, rawsUnsaved, refusedRegisters } from './position-history.ts';
 import { STACKER_CONTROLLER } from './packing.ts';
 import { LINES, MAINS_VOLTS } from './story.ts';
 
@@ -32,6 +32,7 @@ export function describePlant(dictionaries: ReadonlyMap<string, Dictionary>): Pl
           firmware: position.firmware,
           serial: position.answers,
           values: rawsNow(dictionary, position),
+          working: rawsUnsaved(dictionary, position),
           runContact: position.runs,
           mischief: { ...position.mischief, refuse: refusedRegisters(dictionary, position) },
         },

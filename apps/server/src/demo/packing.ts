@@ -1,6 +1,6 @@
 // Sorting and packing: the stacker with its three servo axes, and the outfeed belts.
 
-import { demoPosition, type DemoPosition } from './story.ts';
+import { demoPosition, TECHNICIAN, type Change, type DemoPosition } from './story.ts';
 import type { ValuesByMeaning } from './demo-values.ts';
 
 const STACKER = { area: 'Sorting and packing', machine: 'Stacker' };
@@ -17,7 +17,17 @@ interface Axis {
   readonly serial: number;
   readonly motor: string;
   readonly values: ValuesByMeaning;
+  readonly changes?: readonly Change[];
 }
+
+/** Tried out together on the two axes that swing the load. */
+const triedOut = (values: ValuesByMeaning): Change => ({
+  nightsAgo: 6,
+  by: TECHNICIAN,
+  reason: 'New tuning tried out, to be saved if it holds for a week',
+  values,
+  unsaved: true,
+});
 
 const AXES: readonly Axis[] = [
   {
@@ -40,6 +50,7 @@ const AXES: readonly Axis[] = [
       'axis.number': '1',
       'network.address': '51',
     },
+    changes: [triedOut({ 'tuning.speed.gain': '0.480', 'tuning.position.gain': '48.0' })],
   },
   {
     tag: 'SP-ST-02',
@@ -57,6 +68,7 @@ const AXES: readonly Axis[] = [
       'axis.number': '2',
       'network.address': '52',
     },
+    changes: [triedOut({ 'tuning.speed.gain': '0.700', 'tuning.position.gain': '29.0' })],
   },
   {
     tag: 'SP-ST-03',

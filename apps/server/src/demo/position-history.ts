@@ -35,9 +35,17 @@ export function setAt(dictionary: Dictionary, position: DemoPosition, nightsAgo:
   return { dictionary: dictionary.id, readings };
 }
 
-/** What the unit holds now, for the simulated plant; it differs from the set where the unit refuses to be read. */
+/** What the unit holds permanently, for the simulated plant; it differs from the set where the unit refuses to be read. */
 export function rawsNow(dictionary: Dictionary, position: DemoPosition): Record<string, number> {
-  const values = valuesAt(position, 0);
+  const saved = position.changes.filter(({ unsaved }) => !unsaved);
+  const values = valuesAt({ ...position, changes: saved }, 0);
+  return Object.fromEntries(rawValues(dictionary, outfitFacts(dictionary, position), values));
+}
+
+/** What its working memory holds beside that. */
+export function rawsUnsaved(dictionary: Dictionary, position: DemoPosition): Record<string, number> {
+  const unsaved = position.changes.filter((change) => change.unsaved);
+  const values = unsaved.reduce((all, change) => ({ ...all, ...change.values }), {});
   return Object.fromEntries(rawValues(dictionary, outfitFacts(dictionary, position), values));
 }
 

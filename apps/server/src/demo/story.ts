@@ -26,6 +26,8 @@ export interface Change {
   readonly by: string | null;
   readonly reason: string;
   readonly values: ValuesByMeaning;
+  /** It was tried out in the working memory and never saved: a power cycle takes it back. */
+  readonly unsaved?: boolean;
   /** The change was taken into a new revision of the baseline. */
   readonly revision?: boolean;
 }

@@ -211,10 +211,12 @@ export class KeyInSheets {
 /** Two marks of one line: the newer one, with the last word of somebody else where that says something else. */
 function together(known: StoredMark, fresh: StoredMark): StoredMark {
   const [newer, older] = Date.parse(known.at) < Date.parse(fresh.at) ? [fresh, known] : [known, fresh];
-  const { place: _, other: before, ...olderWords } = older;
-  const words = [olderWords, newer.other, before].filter((each) => each !== undefined && each !== null);
+  const { by, state, found, note, at, other: before } = older;
+  const words = [{ by, state, found, note, at }, newer.other, before].filter(
+    (each) => each !== undefined && each !== null,
+  );
   const other = words.find(
-    ({ by, state, found }) => by !== newer.by && (state !== newer.state || found !== newer.found),
+    (each) => each.by !== newer.by && (each.state !== newer.state || each.found !== newer.found),
   );
   return { ...newer, other: other ?? null };
 }

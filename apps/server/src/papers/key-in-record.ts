@@ -48,9 +48,8 @@ export function keyInParts(dictionary: Dictionary, sheet: KeyInSheetView): Paper
 
 function rowOf(line: KeyInLineView, parameter: Parameter, mark: KeptKeyInMark | undefined): PaperRow {
   const { form } = parameter;
-  const holds = line.from === null ? 'not known' : showRaw(form, line.from);
   const remarks = [
-    `${line.way} + ${line.edit}`,
+    `${line.way} keys to it, ${line.edit} to change it`,
     ...(line.stopped ? ['only while it stands'] : []),
     ...(mark?.state === 'other-found' ? [`found ${showRaw(form, mark.found ?? 0)} (${mark.by})`] : []),
     ...(mark?.note ? [mark.note] : []),
@@ -61,8 +60,8 @@ function rowOf(line: KeyInLineView, parameter: Parameter, mark: KeptKeyInMark | 
       mark?.state === 'done' ? `✓ ${mark.by}` : BOX,
       line.code,
       parameter.name,
-      holds,
-      getsText(line, parameter),
+      line.from === null ? 'not known' : valueText(line, line.from, parameter),
+      valueText(line, line.to, parameter),
       remarks.join('; '),
     ],
     marked: mark?.state === 'other-found' || Boolean(mark?.other),
@@ -70,8 +69,8 @@ function rowOf(line: KeyInLineView, parameter: Parameter, mark: KeptKeyInMark | 
 }
 
 /** At a keypad the bits of a word are set one by one: those that turn are named. */
-function getsText({ from, to }: KeyInLineView, { form }: Parameter): string {
-  if (form.kind !== 'bits') return showRaw(form, to);
+function valueText({ from, to }: KeyInLineView, raw: number, { form }: Parameter): string {
+  if (form.kind !== 'bits') return showRaw(form, raw);
   const turned = form.bits.filter(({ bit }) => from === null || hasBit(from, bit) !== hasBit(to, bit));
-  return turned.map(({ bit, text }) => `bit ${bit} ${text}: ${hasBit(to, bit) ? 'on' : 'off'}`).join('; ');
+  return turned.map(({ bit, text }) => `bit ${bit} ${text}: ${hasBit(raw, bit) ? 'on' : 'off'}`).join('; ');
 }

@@ -157,9 +157,14 @@ export class WritePlans {
   async release(id: string, { person }: Account): Promise<WritePlanView> {
     const plan = await this.load(id);
     if (!['planned', 'released', 'refused'].includes(plan.state)) throw over(plan);
-    // The rest of a plan may be that what was written is saved.
-    if (plan.steps.length === 0 && plan.follows === null)
-      throw new ProblemException(409, 'nothing-to-write', 'The plan has nothing to write.');
+    // Without a write there may still be something to save: what somebody has tried out in the working memory.
+    const { line } = await this.dictionaries.get(plan.dictionaryId);
+    if (plan.steps.length === 0 && (!line?.save || plan.alreadyThere.length === 0)) {
+      const why = line?.save
+        ? 'of what was asked for the unit holds nothing'
+        : 'this model keeps every value at once';
+      throw new ProblemException(409, 'nothing-to-write', `The plan has nothing to write, and ${why}.`);
+    }
     const now = new Date();
     await this.update(id, {
       state: 'released',

@@ -7,8 +7,12 @@ import type {
   Problem,
   WritePlanView,
 } from '@drive-keep/api';
+import type { Dictionary } from '@drive-keep/core/dictionary';
+import { loadModels } from '@drive-keep/plant-sim';
 import { DataSource } from 'typeorm';
-import type { Caller, RunningPlant } from '../testing/running-plant.ts';
+import { identityPlaces } from '../line/identity.ts';
+import { planReads } from '../line/read-plan.ts';
+import { MODELS_FOLDER, until, type Caller, type RunningPlant } from '../testing/running-plant.ts';
 import { PER_STEP, READS, SectionSeven } from '../testing/section-seven.ts';
 
 const TAG = SectionSeven.tag;
@@ -31,6 +35,87 @@ const drift = async (a = 'baseline', b = 'newest') =>
   (await technician.get<ComparisonView>(`positions/${TAG}/comparison?a=${a}&b=${b}`)).body.rows;
 const makePlan: SectionSeven['plan'] = (...asked) => section.plan(...asked);
 const carryOut: SectionSeven['carryOut'] = (...plan) => section.carryOut(...plan);
+
+describe('a plan without a write', () => {
+  it('saves what somebody has tried out in the working memory', async () => {
+    const up = plant.code('ramp.up');
+    section.unit.memory.forceWorking(up, 1234);
+    await plant.backUp(technician, TAG);
+    const { body } = await technician.post<WritePlanView>(`positions/${TAG}/write-plans`, {
+      target: 'newest',
+    });
+    expect(body.steps).toEqual([]);
+    const done = await carryOut(body);
+    expect([done.state, done.saved, done.text]).toEqual([
+      'done',
+      true,
+      'Nothing had to be written, saved permanently.',
+    ]);
+    section.unit.memory.recall();
+    expect(section.unit.memory.get(up)).toBe(1234);
+  });
+
+  it('is none for a model that keeps every value at once', async () => {
+    await plant.backUp(technician, 'GL-BE-01');
+    const { body } = await technician.post<WritePlanView>('positions/GL-BE-01/write-plans', {
+      target: 'newest',
+    });
+    const refused = await technician.post<Problem>(`write-plans/${body.id}/release`, {
+      stoppedAndSafe: true,
+    });
+    expect([refused.status, refused.body.detail]).toEqual([
+      409,
+      'The plan has nothing to write, and this model keeps every value at once.',
+    ]);
+  });
+});
+
+/** Requests of one backup. */
+function wholeReads(model: Dictionary | undefined): number {
+  if (!model?.line) throw new Error('no line');
+  const places = model.parameters.flatMap(({ register }) =>
+    register
+      ? [{ address: register.address, count: register.width === 32 ? (2 as const) : (1 as const) }]
+      : [],
+  );
+  return planReads([...identityPlaces(model.line), ...places], model.line).length;
+}
+
+describe('a unit that keeps every write at once', () => {
+  it('is not asked to save, and what was written before a cut line is said to be kept', async () => {
+    const belt = plant.unit('GL-BE-01');
+    belt.runContact = false;
+    await until(() => Promise.resolve(belt.running ? undefined : true));
+    const before = belt.memory.snapshot();
+    await plant.backUp(technician, 'GL-BE-01');
+    const make = async () =>
+      (
+        await technician.post<WritePlanView>('positions/GL-BE-01/write-plans', {
+          target: 'default',
+          codes: ['2/01', '2/02'],
+        })
+      ).body;
+    const plan = await make();
+    expect(plan.steps).toHaveLength(2);
+    const done = await carryOut(plan);
+    expect(done.text).toBe('2 values written, read back, kept by the unit at once.');
+    belt.memory.recall();
+    for (const { code, to } of plan.steps) expect([code, belt.memory.get(code)]).toEqual([code, to]);
+    for (const { code } of plan.steps) belt.memory.force(code, before[code] ?? 0);
+    await plant.backUp(technician, 'GL-BE-01');
+    const again = await make();
+    // Cut after its first step: the whole unit is read before that.
+    const reads = wholeReads(loadModels(MODELS_FOLDER).get('halvern-hn20@1'));
+    belt.setMischief({ event: { after: reads + PER_STEP, what: 'power-cycle' } });
+    const ended = await carryOut(again);
+    belt.setMischief({ event: null });
+    expect([ended.state, ended.holds]).toEqual([
+      'failed',
+      '1 of 2 writes are in the unit, which keeps every write at once.',
+    ]);
+    expect(belt.memory.get('2/01')).toBe(again.steps[0]?.to);
+  }, 60_000);
+});
 
 describe('putting back', () => {
   it('writes the marked differences, reads them back, saves them, and the drift is gone', async () => {

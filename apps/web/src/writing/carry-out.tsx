@@ -8,7 +8,7 @@ import { ProblemNotice } from '../ui/notice.tsx';
 import { SheetPart } from '../ui/page.tsx';
 
 /** Asks once, naming the unit and the number of writes. */
-export function CarryOut({ plan }: { plan: WritePlanView }) {
+export function CarryOut({ plan, hasWork }: { plan: WritePlanView; hasWork: boolean }) {
   const { data: session } = useSession();
   const [restartCheck, setRestartCheck] = useState(false);
   const start = useMutation<WritePlanView, ProblemError>({
@@ -29,7 +29,7 @@ export function CarryOut({ plan }: { plan: WritePlanView }) {
       <ol className="mb-3 list-decimal pl-5 text-sm text-soft">
         <li>Check that it is the right unit and that it stands, then back it up.</li>
         {plan.kind === 'reset' && <li>Reset it, and read whether it holds its defaults.</li>}
-        <li>Write each value and read it back.</li>
+        {plan.steps.length > 0 && <li>Write each value and read it back.</li>}
         <li>
           Save permanently, {restartCheck && 'restart the unit, '}back up again, compare with this plan.
         </li>
@@ -52,7 +52,7 @@ export function CarryOut({ plan }: { plan: WritePlanView }) {
         disabled={!ready || start.isPending}
         confirm={() => start.mutate()}
       />
-      {plan.state === 'planned' && plan.steps.length > 0 && (
+      {plan.state === 'planned' && hasWork && (
         <p className="mt-2 text-sm text-soft">Waits for the release above.</p>
       )}
       {start.error && <ProblemNotice error={start.error} />}

@@ -11,7 +11,12 @@ const STATE_MARKS: Readonly<Record<WriteStepView['state'], string>> = {
 
 export function StepTable({ plan, dictionary }: { plan: WritePlanView; dictionary: Dictionary }) {
   if (plan.steps.length === 0)
-    return <p>Nothing to write: the unit holds all these values already, or cannot take them.</p>;
+    return (
+      <p>
+        Nothing to write: the unit holds all these values already, or cannot take them.
+        {dictionary.line?.save && ' What it holds in its working memory can still be saved permanently.'}
+      </p>
+    );
   return (
     <table className="w-full text-left [&_td]:pr-3 [&_th]:pr-3">
       <thead className="text-sm text-soft">
@@ -96,7 +101,7 @@ function StepRow({
         {idle && <b className="text-ink"> Does nothing until {idle.by} says so.</b>}
       </td>
       <td className={step.state === 'failed' ? 'font-semibold text-stop' : ''}>
-        {STATE_MARKS[step.state]} {step.text}
+        <span className="whitespace-nowrap">{STATE_MARKS[step.state]}</span> {step.text}
       </td>
     </tr>
   );

@@ -25,6 +25,8 @@ export function WritePlanPage() {
   }, [over]);
   if (error) return <ProblemNotice error={error} />;
   if (!plan || !dictionary) return null;
+  const saves = dictionary.line !== null && dictionary.line.save !== null;
+  const hasWork = plan.steps.length > 0 || (saves && plan.alreadyThere.length > 0);
   return (
     <Page title={`${TITLES[plan.kind]} ${plan.tag}`}>
       <h1 className="text-2xl font-semibold">
@@ -53,8 +55,8 @@ export function WritePlanPage() {
         <StepTable plan={plan} dictionary={dictionary} />
       </SheetPart>
       <LeftOut plan={plan} dictionary={dictionary} />
-      <Release plan={plan} />
-      <CarryOut plan={plan} />
+      <Release plan={plan} hasWork={hasWork} />
+      <CarryOut plan={plan} hasWork={hasWork} />
     </Page>
   );
 }
@@ -152,14 +154,14 @@ function LeftOut({ plan, dictionary }: { plan: WritePlanView; dictionary: Dictio
   );
 }
 
-function Release({ plan }: { plan: WritePlanView }) {
+/** `hasWork`: there is something to write, or a save to be done. */
+function Release({ plan, hasWork }: { plan: WritePlanView; hasWork: boolean }) {
   const { data: session } = useSession();
   const release = useMutation<WritePlanView, ProblemError>({
     mutationFn: () => post(`write-plans/${plan.id}/release`, { stoppedAndSafe: true }),
     onSuccess: (released) => queryClient.setQueryData([`write-plans/${plan.id}`], released),
   });
-  const mayRelease =
-    ['planned', 'refused'].includes(plan.state) && (plan.steps.length > 0 || plan.follows !== null);
+  const mayRelease = ['planned', 'refused'].includes(plan.state) && hasWork;
   return (
     <SheetPart name="Release" state={plan.release ? 'stated' : 'open'}>
       {plan.release && (
