@@ -202,7 +202,27 @@ describe('when the second axis fails in the middle', () => {
     expect([gains()[0], gains()[2]]).toEqual([first, 302]);
     expect(controller().runs).toBe(false);
     expect(ended.plans[1]?.followUps).toEqual(['resume', 'undo']);
+    expect([ended.plans[2]?.state, ended.plans[2]?.text]).toEqual(['refused', 'Nothing was written.']);
   });
+
+  it('another load that is refused does not start the machine; one that comes to its end does', async () => {
+    await breakSlew('stay');
+    await plant.backUp(technician, ...AXES);
+    const second = await plan();
+    plant.unit(GRIP).setMischief({ silent: true });
+    const refused = await carryOut(second);
+    plant.unit(GRIP).setMischief({ silent: false });
+    expect([refused.state, refused.text]).toEqual([
+      'refused',
+      expect.stringContaining('The machine stays held'),
+    ]);
+    expect(controller().runs).toBe(false);
+    const done = await carryOut(await plan());
+    expect([done.state, controller().runs]).toEqual(['done', true]);
+    // Nothing is left to be written to any of them.
+    await plant.backUp(technician, ...AXES);
+    expect((await plan()).plans.map(({ steps }) => steps.length)).toEqual([0, 0, 0]);
+  }, 60_000);
 
   it('the first goes back to its values before, if that was chosen', async () => {
     const ended = await breakSlew('back');

@@ -74,6 +74,8 @@ export class AxisRun {
   ): Promise<void> {
     const onLine = <T>(axis: Writing, work: () => Promise<T>): Promise<T> =>
       axis.lineId === lineId ? work() : this.lock.hold(axis.lineId, work);
+    // What an earlier load has left held is not started by this one's refusal.
+    const ran = await controller.runs();
     const held = await controller.hold();
     if (held !== undefined) return this.refuse(load, axes, `${held} Nothing was written.`);
     const each = async (work: (axis: Writing) => Promise<void>): Promise<Stopped | undefined> => {
@@ -88,8 +90,9 @@ export class AxisRun {
     };
     const unread = await each((axis) => this.writes.prepare(axis));
     if (unread) {
-      await controller.goOn();
-      return this.refuse(load, axes, `${unread.at.plan.position.tag}: ${unread.end.message}`);
+      const stays = ran ? '' : ' The machine stays held, as it was before.';
+      if (ran) await controller.goOn();
+      return this.refuse(load, axes, `${unread.at.plan.position.tag}: ${unread.end.message}${stays}`);
     }
     const unwritten =
       (await each((axis) => this.writes.writeAll(axis))) ?? (await each((axis) => this.writes.save(axis)));
@@ -130,7 +133,7 @@ export class AxisRun {
       const touched = axis.plan.steps.some(({ state }) => state !== 'planned');
       const { tag } = axis.plan.position;
       const text = !touched
-        ? 'Nothing was written.'
+        ? await this.untouched(axis)
         : await onLine(axis, () => (load.onFailure === 'back' ? this.back(axis) : this.stay(axis)));
       words.push(`${tag}: ${text}`);
       await this.jobs.endItem(axis.jobId, axis.place, 'stopped', text);
@@ -138,6 +141,12 @@ export class AxisRun {
     const { tag } = at.plan.position;
     const text = `${tag}: ${end.message} ${words.join(' ')} The machine is held; it is not started again before this is settled.`;
     await this.end(load, axes, 'failed', text);
+  }
+
+  private async untouched(axis: Writing): Promise<string> {
+    const text = 'Nothing was written.';
+    await this.writes.end(axis, 'refused', text, '');
+    return text;
   }
 
   /** All of it is written already. */

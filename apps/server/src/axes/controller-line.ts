@@ -16,6 +16,12 @@ export class ControllerLine {
     private readonly address: number,
   ) {}
 
+  /** False where it is held, or does not answer. */
+  async runs(): Promise<boolean> {
+    const state = await this.line.read(this.address, 1, 1);
+    return state.ok && state.value[0] === STATES.runs;
+  }
+
   /** What stands in the way, in words; nothing where the machine is held. */
   async hold(): Promise<string | undefined> {
     const who = await this.line.read(this.address, 0, 1);

@@ -34,6 +34,18 @@ export function AxisLoadPage() {
           </Notice>
         </div>
       )}
+      {['failed', 'interrupted'].includes(load.state) && (
+        <SheetPart name="Go on" state="open">
+          <p>
+            Back the axes up, and{' '}
+            <Link to={`/positions/${load.plans[0]?.tag ?? ''}/axes`} className="text-plum underline">
+              plan another load
+            </Link>
+            : it writes what is missing and starts the controller again. A single axis is gone on with, or
+            taken back, on its own plan below.
+          </p>
+        </SheetPart>
+      )}
       {load.plans.map((plan) => (
         <AxisPart key={plan.id} plan={plan} />
       ))}
