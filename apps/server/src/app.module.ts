@@ -67,6 +67,7 @@ import { History } from './sets/history.service.ts';
 import { dataSourceOptions } from './storage/data-source.ts';
 import { WritePlansController } from './writing/write-plans.controller.ts';
 import { AxisLoadsController } from './axes/axis-loads.controller.ts';
+import { MachineControl } from './axes/machine-control.service.ts';
 import { AxisLoads } from './axes/axis-loads.service.ts';
 import { AxisRun } from './axes/axis-run.service.ts';
 import { Axes } from './sets/axes.service.ts';
@@ -114,6 +115,7 @@ const PROVIDERS = [
   Across,
   Axes,
   AxisLoads,
+  MachineControl,
   AxisRun,
   BackupJobs,
   BackupRun,

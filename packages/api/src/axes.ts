@@ -5,6 +5,14 @@ export type AxisLoadState =
 /** What the axes that were written do when another one fails: keep the new values, or go back to the old ones. */
 export type AxisOnFailure = 'stay' | 'back';
 
+export const CONTROLLER_COMMANDS = ['hold', 'start'] as const;
+export type ControllerCommand = (typeof CONTROLLER_COMMANDS)[number];
+
+/** What the controller of a machine does at this moment; `silent` where it does not answer. */
+export interface ControllerView {
+  readonly state: 'runs' | 'held' | 'not-ready' | 'silent';
+}
+
 /** A machine whose axes are moved together, with what each of them can be loaded with. */
 export interface AxisMachineView {
   readonly area: string;

@@ -1,11 +1,14 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type {
-  ComparisonView,
   AxisLoadView,
   AxisMachineView,
+  ComparisonView,
+  ControllerView,
   HistoryView,
   LogbookPage,
   Problem,
+  ResetView,
+  WritePlanView,
 } from '@drive-keep/api';
 import { RunningPlant, until, type Caller } from '../testing/running-plant.ts';
 
@@ -124,6 +127,48 @@ describe('a machine of several axes', () => {
     const ended = await plant.planEnd(technician, body.id);
     expect([ended.state, ended.text]).toEqual(['refused', expect.stringContaining('is running')]);
   });
+});
+
+describe('the controller by itself', () => {
+  const command = (wanted: string, caller = technician, more: object = { everybodyClear: true }) =>
+    caller.post<ControllerView & Problem>(`positions/${LIFT}/controller`, { command: wanted, ...more });
+
+  it('is held for a reset of one axis, which then gets back what its baseline wants, and started again', async () => {
+    const { body: reset } = await technician.get<ResetView>(`positions/${SLEW}/reset`);
+    expect([reset.overLine, reset.regions.length]).toEqual([true, 1]);
+    const putBack = reset.losses.filter(({ baseline }) => baseline !== null).map(({ code }) => code);
+    const { body: made } = await technician.post<WritePlanView>(`positions/${SLEW}/reset-plans`, { putBack });
+    expect((await command('hold')).body.state).toBe('held');
+    await technician.post(`write-plans/${made.id}/release`, { stoppedAndSafe: true });
+    await technician.post(`write-plans/${made.id}/carry-out`);
+    const early = await command('start');
+    expect([early.status, early.body.detail]).toEqual([409, expect.stringContaining('is being written to')]);
+    const done = await plant.planEnd(technician, made.id);
+    expect([done.state, done.text]).toEqual(['done', expect.stringContaining('Reset, defaults proven.')]);
+    expect(plant.unit(SLEW).memory.get('2012:01')).toBe(held.get(SLEW)?.['2012:01']);
+    expect((await command('start')).body.state).toBe('runs');
+    const { body } = await technician.get<LogbookPage>(`logbook?tag=${LIFT}&find=Stacker`);
+    expect(body.entries.map(({ text }) => text).slice(0, 2)).toEqual([
+      'Started Stacker again; all axes are ready.',
+      'Held Stacker.',
+    ]);
+  }, 60_000);
+
+  it('follows nobody who looks on, and no word that nobody is near it', async () => {
+    expect((await command('hold', await plant.signIn('viewer'))).status).toBe(403);
+    expect((await command('hold', technician, {})).status).toBe(400);
+    expect((await command('spin')).status).toBe(400);
+    expect(controller().runs).toBe(true);
+    expect((await technician.get('positions/KL1-RD-01/controller')).status).toBe(404);
+  });
+
+  it('that is not ready after its start is told in words', async () => {
+    await command('hold');
+    controller().stuck = true;
+    const stuck = await command('start');
+    expect([stuck.status, stuck.body.detail]).toEqual([502, expect.stringContaining('is not ready')]);
+    controller().stuck = false;
+  }, 30_000);
 });
 
 describe('loading all axes', () => {

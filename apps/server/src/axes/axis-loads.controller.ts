@@ -1,11 +1,19 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
-import type { AxisLoadView, AxisMachineView, AxisOnFailure } from '@drive-keep/api';
+import {
+  CONTROLLER_COMMANDS,
+  type AxisLoadView,
+  type AxisMachineView,
+  type AxisOnFailure,
+  type ControllerCommand,
+  type ControllerView,
+} from '@drive-keep/api';
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, Equals, IsArray, IsIn, IsString, MaxLength, ValidateNested } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
 import { AxisLoads } from './axis-loads.service.ts';
+import { MachineControl } from './machine-control.service.ts';
 
 const MOST_AXES = 40;
 
@@ -39,15 +47,44 @@ class ReleaseBody {
   stoppedAndSafe: true;
 }
 
+class ControllerBody {
+  @ApiProperty({ enum: CONTROLLER_COMMANDS }) @IsIn(CONTROLLER_COMMANDS) command: ControllerCommand;
+
+  @ApiProperty({ enum: [true], description: 'everybody is clear of the machine' })
+  @Equals(true, { message: 'everybodyClear must be stated' })
+  everybodyClear: true;
+}
+
 @ApiTags('writing')
 @Controller()
 export class AxisLoadsController {
-  constructor(private readonly loads: AxisLoads) {}
+  constructor(
+    private readonly loads: AxisLoads,
+    private readonly control: MachineControl,
+  ) {}
 
   @Get('positions/:tag/axes')
   @ApiOperation({ summary: 'The machine at which this position is an axis, with its last loads' })
   machine(@Param('tag') tag: string): Promise<AxisMachineView> {
     return this.loads.machineOf(tag);
+  }
+
+  @Get('positions/:tag/controller')
+  @ApiOperation({ summary: 'What the controller of the machine does at this moment' })
+  state(@Param('tag') tag: string): Promise<ControllerView> {
+    return this.control.state(tag);
+  }
+
+  @Post('positions/:tag/controller')
+  @NeedsRole('technician')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'Hold the machine, or start it again and wait until its axes are ready' })
+  command(
+    @Param('tag') tag: string,
+    @Body() { command }: ControllerBody,
+    @Person() person: Account,
+  ): Promise<ControllerView> {
+    return this.control.command(tag, command, person);
   }
 
   @Post('positions/:tag/axis-loads')

@@ -75,7 +75,7 @@ export class AxisRun {
     const onLine = <T>(axis: Writing, work: () => Promise<T>): Promise<T> =>
       axis.lineId === lineId ? work() : this.lock.hold(axis.lineId, work);
     // What an earlier load has left held is not started by this one's refusal.
-    const ran = await controller.runs();
+    const ran = (await controller.state()) !== 'held';
     const held = await controller.hold();
     if (held !== undefined) return this.refuse(load, axes, `${held} Nothing was written.`);
     const each = async (work: (axis: Writing) => Promise<void>): Promise<Stopped | undefined> => {

@@ -1,6 +1,7 @@
 // The controller of a machine of several axes over Modbus: held while its axes are written, restarted afterwards. Holding
 // registers from 0: kind of device, state, ready, command.
 
+import type { ControllerView } from '@drive-keep/api';
 import type { DriveLine } from '../line/drive-line.ts';
 
 const KIND = 7001;
@@ -16,10 +17,11 @@ export class ControllerLine {
     private readonly address: number,
   ) {}
 
-  /** False where it is held, or does not answer. */
-  async runs(): Promise<boolean> {
-    const state = await this.line.read(this.address, 1, 1);
-    return state.ok && state.value[0] === STATES.runs;
+  async state(): Promise<ControllerView['state']> {
+    const now = await this.line.read(this.address, 0, COMMAND);
+    if (!now.ok || now.value[0] !== KIND) return 'silent';
+    if (now.value[1] === STATES.held) return 'held';
+    return now.value[2] === 1 ? 'runs' : 'not-ready';
   }
 
   /** What stands in the way, in words; nothing where the machine is held. */

@@ -28,6 +28,7 @@ import type {
   ThreeWayView,
   AxisLoadView,
   AxisMachineView,
+  ControllerView,
   KeyInSheetView,
   ResetView,
   WritePlanView,
@@ -122,6 +123,8 @@ export const useWritePlans = (tag: string) =>
   useGet<readonly WritePlanView[]>(`positions/${tag}/write-plans`);
 export const useKeyInSheets = (tag: string) =>
   useGet<readonly KeyInSheetView[]>(`positions/${tag}/key-in-sheets`);
+export const useController = (tag: string) =>
+  useGet<ControllerView>(`positions/${tag}/controller`, { retry: false });
 export const useAxes = (tag: string) => useGet<AxisMachineView>(`positions/${tag}/axes`, { retry: false });
 export const useAxisLoad = (id: string) =>
   useGet<AxisLoadView>(`axis-loads/${id}`, {

@@ -10,6 +10,7 @@ import { Button } from '../ui/button.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
+import { Controller } from './controller.tsx';
 import { targetsOf } from '../writing/set-targets.ts';
 import { LOAD_STATES } from './load-states.ts';
 
@@ -28,8 +29,9 @@ export function AxesPage() {
       <h1 className="text-2xl font-semibold">All axes of {machine.machine}</h1>
       <p className="mt-1 mb-3 text-soft">
         The controller is held, every axis gets its own set, all are saved, the controller is started again.
-        Nothing is done to the machine on this page.
+        Nothing is written to an axis on this page.
       </p>
+      <Controller tag={tag} machine={machine.machine} />
       <Load tag={tag} machine={machine} />
       <SheetPart name="Made before" state={machine.loads.length === 0 ? 'none' : `${machine.loads.length}`}>
         {machine.loads.length === 0 && <p className="text-soft">Loads of this machine stand here.</p>}

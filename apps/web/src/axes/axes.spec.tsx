@@ -41,14 +41,41 @@ const LOAD: AxisLoadView = {
   plans: [plan('X-1'), plan('X-2')],
 };
 
-const showMachine = (role = 'technician') =>
+const showMachine = (role = 'technician', controller = 'runs') =>
   showScreen('/positions/X-1/axes', '/positions/:tag/axes', <AxesPage />, {
     'GET session': { person: 'P', role, mustChangePassword: false },
     'GET positions/X-1/axes': MACHINE,
+    'GET positions/X-1/controller': { state: controller },
+    'POST positions/X-1/controller': { state: controller === 'held' ? 'runs' : 'held' },
     'GET positions/X-1/history': HISTORY,
     'GET positions/X-2/history': HISTORY,
     'POST positions/X-1/axis-loads': LOAD,
   });
+describe('the controller of a machine', () => {
+  it('is held when that was asked for and confirmed once', async () => {
+    const { sent } = showMachine();
+    fireEvent.click(await screen.findByRole('button', { name: 'Hold Stacker' }));
+    expect(sent).toEqual([]);
+    fireEvent.click(screen.getByRole('button', { name: 'Hold it now' }));
+    await waitFor(() => expect(sent[0]?.body).toEqual({ command: 'hold', everybodyClear: true }));
+  });
+
+  it('that is held is said to be, and can be started again; a viewer can do neither', async () => {
+    const { sent } = showMachine('technician', 'held');
+    expect(await screen.findByText(/Stacker is held/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Start Stacker again' }));
+    expect(screen.getByText(/Everybody must be clear of the machine/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Start it now' }));
+    await waitFor(() => expect(sent[0]?.body).toEqual({ command: 'start', everybodyClear: true }));
+  });
+
+  it.each(['runs', 'held', 'not-ready', 'silent'])('%s: only looked at by a viewer', async (state) => {
+    showMachine('viewer', state);
+    await screen.findByText('Controller');
+    expect(screen.queryByRole('button', { name: /Hold|Start/ })).toBeNull();
+  });
+});
+
 const showLoad = (load: Partial<AxisLoadView> = {}, role = 'technician') => {
   const told = { ...LOAD, ...load };
   return showScreen('/axis-loads/load-1', '/axis-loads/:id', <AxisLoadPage />, {

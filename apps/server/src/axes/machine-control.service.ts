@@ -1,0 +1,79 @@
+// The controller of a machine by itself: what it does, held and started again by hand. A load of all axes does both on
+// its own; this is for work on a single axis, such as its reset, and for a machine that a broken load has left held.
+
+import { Injectable } from '@nestjs/common';
+import type { ControllerCommand, ControllerView } from '@drive-keep/api';
+import { DataSource } from 'typeorm';
+import type { Account } from '../access/account.entity.ts';
+import { LineLock } from '../line/line-lock.ts';
+import { ModbusLine } from '../line/modbus-line.ts';
+import { Logbook } from '../logbook/logbook.service.ts';
+import { notFound, ProblemException } from '../problems/problem.ts';
+import { Position } from '../register/position.entity.ts';
+import { ControllerLine } from './controller-line.ts';
+import { MachineController } from './machine-controller.entity.ts';
+
+@Injectable()
+export class MachineControl {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly lock: LineLock,
+    private readonly logbook: Logbook,
+  ) {}
+
+  async state(tag: string): Promise<ControllerView> {
+    const { controller } = await this.of(tag);
+    return { state: await this.ask(controller, (line) => line.state()) };
+  }
+
+  /** A problem says why where it does not follow. */
+  async command(tag: string, command: ControllerCommand, { person }: Account): Promise<ControllerView> {
+    const { controller, machine } = await this.of(tag);
+    await this.requireIdle(controller.machineId, machine);
+    const trouble = await this.ask(controller, (line) => (command === 'hold' ? line.hold() : line.restart()));
+    if (trouble !== undefined) throw new ProblemException(502, 'controller', trouble);
+    const text = command === 'hold' ? `Held ${machine}.` : `Started ${machine} again; all axes are ready.`;
+    await this.logbook.write({ person, action: `machine-${command}`, tag, text });
+    return this.state(tag);
+  }
+
+  private async ask<T>(
+    { line, address }: MachineController,
+    work: (line: ControllerLine) => Promise<T>,
+  ): Promise<T> {
+    const modbus = new ModbusLine(line.host, line.port);
+    try {
+      return await this.lock.hold(line.id, () => work(new ControllerLine(modbus, address)));
+    } finally {
+      modbus.close();
+    }
+  }
+
+  /** While an axis is written to, the machine is neither held nor started from elsewhere. */
+  private async requireIdle(machineId: string, machine: string): Promise<void> {
+    const busy: unknown[] = await this.dataSource.query(
+      `select 1 from axis_load where machine_id = $1 and state = 'loading'
+       union all
+       select 1 from write_plan w join position p on p.id = w.position_id
+        where p.machine_id = $1 and w.state = 'writing' limit 1`,
+      [machineId],
+    );
+    if (busy.length === 0) return;
+    const detail = `An axis of ${machine} is being written to. Wait until that has ended. Nothing was done.`;
+    throw new ProblemException(409, 'at-work', detail);
+  }
+
+  private async of(tag: string): Promise<{ controller: MachineController; machine: string }> {
+    const position = await this.dataSource
+      .getRepository(Position)
+      .findOne({ where: { tag }, relations: { machine: true } });
+    if (!position) throw notFound(`The position ${tag}`);
+    const { id, name } = position.machine;
+    const controller = await this.dataSource
+      .getRepository(MachineController)
+      .findOne({ where: { machineId: id }, relations: { line: true } });
+    if (!controller)
+      throw new ProblemException(404, 'no-controller', `${name} has no controller that could be held.`);
+    return { controller, machine: name };
+  }
+}
