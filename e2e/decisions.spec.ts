@@ -8,12 +8,10 @@ test('a drift is found, decided, proposed by one person and signed by another', 
   const rows = technician.locator('[data-code]');
   await expect(rows).toHaveCount(2);
   // One key each: the ramp belongs into the baseline, the limit is tolerated for a while.
-  await rows.filter({ hasText: 'RA1' }).focus();
-  await technician.keyboard.press('i');
+  await rows.filter({ hasText: 'RA1' }).press('i');
   await technician.getByLabel(/Take in/).fill('Nozzles want the short ramp');
   await technician.getByRole('button', { name: 'Decide' }).click();
-  await rows.filter({ hasText: 'RB2' }).focus();
-  await technician.keyboard.press('t');
+  await rows.filter({ hasText: 'RB2' }).press('t');
   await technician.getByRole('button', { name: 'Decide' }).click();
   await expect(technician.getByRole('alert')).toContainText('Say why');
   await technician.getByLabel(/Tolerate/).fill('Until the new pump wheel');

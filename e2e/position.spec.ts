@@ -69,12 +69,12 @@ test('defaults and earlier backups are one press away, and the address can be se
   const count = await rows(page).count();
   expect(count).toBeGreaterThan(30);
   await page.getByLabel('all parameters').check();
-  await expect(rows(page)).toHaveCount(193);
+  await expect(rows(page)).toHaveCount(194);
   await page.getByLabel('monitors and counters').check();
-  await expect(rows(page)).toHaveCount(220);
+  await expect(rows(page)).toHaveCount(221);
   const colleague = await page.context().newPage();
   await colleague.goto(page.url());
-  await expect(rows(colleague)).toHaveCount(220);
+  await expect(rows(colleague)).toHaveCount(221);
 });
 
 test('a viewer sees the differences and no way to write', async ({ page }) => {
@@ -153,7 +153,7 @@ test('a set leaves in every format and comes back as the same', async ({ page },
     await page.getByLabel('File with a parameter set').setInputFiles(file);
     await expect(
       page.getByText(
-        /193 of 193 parameters for Halvern HN64 \(halvern-hn64@1\)\. Same content as the backup of/,
+        /194 of 194 parameters for Halvern HN64 \(halvern-hn64@1\)\. Same content as the backup of/,
       ),
     ).toBeVisible();
     await page.getByRole('button', { name: 'Keep as a set of KL1-RD-01' }).click();

@@ -20,11 +20,11 @@ test('the register shows the whole plant with its states, each by shape and word
   await expect(tile(page, 'KL1-RD-10')).toContainText('!Other unit');
   await expect(tile(page, 'KL1-RD-12')).toContainText('!No answer');
   await expect(tile(page, 'KL1-RD-01')).toContainText('✓As signed');
-  await page.getByRole('button', { name: '3 with differences' }).click();
-  await expect(page.locator('[data-position]')).toHaveCount(3);
+  await page.getByRole('button', { name: '5 with differences' }).click();
+  await expect(page.locator('[data-position]')).toHaveCount(5);
   await expect(page).toHaveURL(/state=drift/);
   await page.reload();
-  await expect(page.locator('[data-position]')).toHaveCount(3);
+  await expect(page.locator('[data-position]')).toHaveCount(5);
 });
 
 test('a backup of all shows each unit’s own outcome and goes on while the page is left', async ({ page }) => {

@@ -2,6 +2,7 @@
 // plant, tests of the real interface in Chromium. Ends with `N passed, N failed` over all of them, and exits by it.
 // npm run check (--quick) does the part that needs neither database nor browser.
 
+import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuilt } from './setup/build.mjs';
@@ -54,7 +55,10 @@ async function serverTests() {
   const cluster = new Cluster(folder, await postgresBin(), { fast: true });
   try {
     const url = await cluster.start();
-    await jest('server with database', 'database', { TEST_DATABASE_URL: url });
+    // Suites of one run share what takes long to make.
+    const run = { TEST_DATABASE_URL: url, TEST_RUN: randomBytes(6).toString('hex') };
+    // Two at a time: they wait for units and for processes longer than they compute.
+    await jest('server with database', 'database', run, ['--maxWorkers=2']);
   } finally {
     cluster.stop();
   }

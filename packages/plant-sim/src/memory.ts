@@ -1,6 +1,6 @@
 // The memory of a unit: working values, which a power cycle loses, and permanent ones; by some manuals every write goes
-// into both at once. Ranges, access rules and side
-// effects are enforced here from the model's manual (the dictionary), with this firmware's own code.
+// into both at once. Ranges, access rules and side effects are enforced here from the model's manual (the dictionary),
+// with this firmware's own code.
 
 import { EXCEPTION } from './frame.ts';
 import type { Dictionary, Facts, Parameter } from '@drive-keep/core/dictionary';

@@ -132,10 +132,12 @@ export class BackupRun {
     );
     const expected = { address: unit.lineAddress ?? 0, serial: unit.serial };
     const control = { progress, stopped };
-    const read = await readUnit(line, dictionary, lineFactsOf(dictionary), expected, control);
-    clearTimeout(begun);
-    await telling;
-    return read;
+    try {
+      return await readUnit(line, dictionary, lineFactsOf(dictionary), expected, control);
+    } finally {
+      clearTimeout(begun);
+      await telling;
+    }
   }
 
   private async keep(

@@ -12,7 +12,7 @@ import { createApplication } from '../application.ts';
 import { describePlant } from '../demo/describe-plant.ts';
 import { DEMO_ACCOUNTS, DemoPlant } from '../demo/demo-plant.service.ts';
 import { demoPositions } from '../demo/demo-positions.ts';
-import { privateDatabase, type PrivateDatabase } from './private-postgres.ts';
+import { privateDatabase, templateOf, type PrivateDatabase } from './private-postgres.ts';
 
 export const MODELS_FOLDER = join(import.meta.dirname, '../../../../packages/catalogue/models');
 
@@ -54,6 +54,13 @@ export class Caller {
   post = <T>(path: string, body: unknown = {}): Promise<Answer<T>> => this.ask<T>('POST', path, body);
 }
 
+/** Two years of a plant take seconds to make: it is made once, and every suite gets a copy. */
+async function makePlant(databaseUrl: string): Promise<void> {
+  const app = await createApplication({ databaseUrl, modelsFolder: MODELS_FOLDER, quiet: true });
+  await app.get(DemoPlant).ensure({});
+  await app.close();
+}
+
 export class RunningPlant {
   private constructor(
     readonly app: INestApplication,
@@ -66,7 +73,7 @@ export class RunningPlant {
 
   /** `webFolder`: the built interface, for those who look at it. */
   static async start(options: Pick<AppOptions, 'webFolder'> = {}): Promise<RunningPlant> {
-    const database = await privateDatabase();
+    const database = await privateDatabase(await templateOf('made_plant', makePlant));
     const dictionaries = loadModels(MODELS_FOLDER);
     const dictionary = dictionaries.get('halvern-hn64@1');
     if (!dictionary) throw new Error('no halvern-hn64@1');
