@@ -9,19 +9,21 @@ const port = 8497;
 
 process.env['E2E_DATA'] = data;
 
+const LOOKS_ONLY = 'access';
+const PROJECTS = ['register', 'position', 'decisions', 'keeping', 'models', 'record', 'writing', LOOKS_ONLY];
+
 export default defineConfig({
   testDir: '.',
   outputDir: join(root, '.test/results'),
-  // One plant for all: the tests follow each other.
-  workers: 1,
-  fullyParallel: false,
-  // In this order: the register shows the plant as it was made, the later ones change it.
-  projects: ['register', 'position', 'decisions', 'keeping', 'models', 'record', 'writing', 'access'].map(
-    (name) => ({
-      name,
-      testMatch: `${name}.spec.ts`,
-    }),
-  ),
+  workers: 2,
+  // One plant for all: the tests follow each other in this order. The register shows the plant as it was made, the later
+  // ones change it; those of the last only look, and do so side by side.
+  projects: PROJECTS.map((name, at) => ({
+    name,
+    testMatch: `${name}.spec.ts`,
+    dependencies: PROJECTS.slice(Math.max(0, at - 1), at),
+    fullyParallel: name === LOOKS_ONLY,
+  })),
   timeout: 60_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json']],

@@ -92,7 +92,7 @@ async function ownTests() {
   await check('types', 'tsc', '-b');
   // Ten thousand damaged files take a minute of their own.
   const less = quick ? ['--testPathIgnorePatterns', 'robustness', '/dist/', 'database'] : [];
-  await jest('unit tests', 'unit', {}, less);
+  await jest('unit tests', 'unit', {}, ['--maxWorkers=2', ...less]);
 }
 
 await runMain(async () => {

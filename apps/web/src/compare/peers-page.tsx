@@ -44,8 +44,8 @@ export function PeersPage() {
         />
         {peers && (
           <span className="text-sm text-soft">
-            {peers.rows.length} parameters on which they do not all agree, {peers.agreed} on which they do,{' '}
-            {peers.leftOut} left out
+            {peers.rows.length === 1 ? '1 parameter' : `${peers.rows.length} parameters`} on which they do not
+            all agree, {peers.agreed} on which they do, {peers.leftOut} left out
           </span>
         )}
       </CompareHead>
