@@ -71,6 +71,9 @@ test('on a phone nothing is cut off, and what is pressed is large enough for glo
     '/look-up?find=ramp',
     '/motors',
     '/register/find-units',
+    '/positions/SP-ST-01/axes',
+    '/positions/KL1-RD-07/reset',
+    '/positions/KL1-RD-07/set',
     '/positions/GL-BE-02/read-off',
   ]) {
     await page.goto(screen);

@@ -49,7 +49,7 @@ export function keyInParts(dictionary: Dictionary, sheet: KeyInSheetView): Paper
 function rowOf(line: KeyInLineView, parameter: Parameter, mark: KeptKeyInMark | undefined): PaperRow {
   const { form } = parameter;
   const remarks = [
-    `${line.way} keys to it, ${line.edit} to change it`,
+    `${line.way === 1 ? '1 key' : `${line.way} keys`} to it, ${line.edit} to change it`,
     ...(line.stopped ? ['only while it stands'] : []),
     ...(mark?.state === 'other-found' ? [`found ${showRaw(form, mark.found ?? 0)} (${mark.by})`] : []),
     ...(mark?.note ? [mark.note] : []),

@@ -122,7 +122,8 @@ function Values({ line, parameter: { form } }: Pick<LineProps, 'line' | 'paramet
       )}
       <b className="font-mono">{showRaw(form, line.to)}</b>
       <span className="block text-sm text-soft">
-        {line.kind === 'change' && `${line.way} keys to it, ${line.edit} to change it`}
+        {line.kind === 'change' &&
+          `${line.way === 1 ? '1 key' : `${line.way} keys`} to it, ${line.edit} to change it`}
         {line.stopped && ' · only while it stands'}
         {line.reason?.kind === 'put-back-by' && ` · because ${line.reason.by} changes it`}
         {line.reason?.kind === 'makes-way' && ` · for a while, so that ${line.reason.for} can be set`}

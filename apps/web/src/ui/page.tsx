@@ -19,12 +19,12 @@ export function SheetPart({
   children: ReactNode;
 }) {
   return (
-    <section className="grid gap-x-6 gap-y-2 border-t border-rule py-4 md:grid-cols-[11rem_1fr]">
+    <section className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-2 border-t border-rule py-4 md:grid-cols-[11rem_1fr]">
       <div>
         <h2 className="font-semibold">{name}</h2>
         <div className="text-sm text-soft">{state}</div>
       </div>
-      <div>{children}</div>
+      <div className="min-w-0">{children}</div>
     </section>
   );
 }

@@ -239,45 +239,47 @@ function LossTable({
 }) {
   if (losses.length === 0) return <p>Nothing: the unit holds these defaults already.</p>;
   return (
-    <table className="w-full text-left [&_td]:pr-3 [&_th]:pr-3">
-      <thead className="text-sm text-soft">
-        <tr className="border-b border-rule">
-          <th className="py-1 font-normal">Back</th>
-          <th className="font-normal">Code</th>
-          <th className="font-normal">Parameter</th>
-          <th className="font-normal">Holds now</th>
-          <th className="font-normal">After the reset</th>
-          <th className="font-normal">Baseline wants</th>
-        </tr>
-      </thead>
-      <tbody>
-        {losses.map((loss) => {
-          const parameter = findParameter(dictionary, loss.code);
-          if (!parameter) return null;
-          const odd = loss.baseline !== null && !sameReading(loss.baseline, loss.now ?? undefined);
-          return (
-            <tr key={loss.code} className="h-9 border-b border-rule align-middle">
-              <td>
-                <input
-                  type="checkbox"
-                  aria-label={`Put back ${loss.code}`}
-                  className="size-5 accent-plum"
-                  checked={back.has(loss.code)}
-                  onChange={() => turn(loss.code)}
-                />
-              </td>
-              <td className="font-mono">{loss.code}</td>
-              <td>{parameter.name}</td>
-              <td className="font-mono">{showReading(parameter, loss.now)}</td>
-              <td className="font-mono">{showReading(parameter, loss.after)}</td>
-              <td className={`font-mono ${odd ? 'bg-look-wash' : 'text-soft'}`}>
-                {loss.baseline === null ? '' : showReading(parameter, loss.baseline)}
-                {odd && <span className="sr-only"> differs from what it holds now</span>}
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+    <div className="relative overflow-x-auto">
+      <table className="w-full text-left [&_td]:pr-3 [&_th]:pr-3">
+        <thead className="text-sm text-soft">
+          <tr className="border-b border-rule">
+            <th className="py-1 font-normal">Back</th>
+            <th className="font-normal">Code</th>
+            <th className="font-normal">Parameter</th>
+            <th className="font-normal">Holds now</th>
+            <th className="font-normal">After the reset</th>
+            <th className="font-normal">Baseline wants</th>
+          </tr>
+        </thead>
+        <tbody>
+          {losses.map((loss) => {
+            const parameter = findParameter(dictionary, loss.code);
+            if (!parameter) return null;
+            const odd = loss.baseline !== null && !sameReading(loss.baseline, loss.now ?? undefined);
+            return (
+              <tr key={loss.code} className="h-9 border-b border-rule align-middle">
+                <td>
+                  <input
+                    type="checkbox"
+                    aria-label={`Put back ${loss.code}`}
+                    className="size-5 accent-plum"
+                    checked={back.has(loss.code)}
+                    onChange={() => turn(loss.code)}
+                  />
+                </td>
+                <td className="font-mono">{loss.code}</td>
+                <td>{parameter.name}</td>
+                <td className="font-mono">{showReading(parameter, loss.now)}</td>
+                <td className="font-mono">{showReading(parameter, loss.after)}</td>
+                <td className={`font-mono ${odd ? 'bg-look-wash' : 'text-soft'}`}>
+                  {loss.baseline === null ? '' : showReading(parameter, loss.baseline)}
+                  {odd && <span className="sr-only"> differs from what it holds now</span>}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
   );
 }

@@ -18,30 +18,32 @@ export function StepTable({ plan, dictionary }: { plan: WritePlanView; dictionar
       </p>
     );
   return (
-    <table className="w-full text-left [&_td]:pr-3 [&_th]:pr-3">
-      <thead className="text-sm text-soft">
-        <tr className="border-b border-rule">
-          <th className="py-1 font-normal">Code</th>
-          <th className="font-normal">Parameter</th>
-          <th className="font-normal">Holds</th>
-          <th className="font-normal">Gets</th>
-          <th className="font-normal">Why</th>
-          <th className="font-normal">State</th>
-        </tr>
-      </thead>
-      {phasesOf(plan.steps).map(({ phase, steps }) => (
-        <tbody key={phase + steps[0]?.code}>
-          <tr>
-            <th colSpan={6} scope="rowgroup" className="pt-3 pb-1 text-sm font-semibold">
-              {PHASES[phase]} <span className="font-normal text-soft">{steps.length}</span>
-            </th>
+    <div className="relative overflow-x-auto">
+      <table className="w-full text-left [&_td]:pr-3 [&_th]:pr-3">
+        <thead className="text-sm text-soft">
+          <tr className="border-b border-rule">
+            <th className="py-1 font-normal">Code</th>
+            <th className="font-normal">Parameter</th>
+            <th className="font-normal">Holds</th>
+            <th className="font-normal">Gets</th>
+            <th className="font-normal">Why</th>
+            <th className="font-normal">State</th>
           </tr>
-          {steps.map((step, at) => (
-            <StepRow key={`${step.code} ${at}`} step={step} plan={plan} dictionary={dictionary} />
-          ))}
-        </tbody>
-      ))}
-    </table>
+        </thead>
+        {phasesOf(plan.steps).map(({ phase, steps }) => (
+          <tbody key={phase + steps[0]?.code}>
+            <tr>
+              <th colSpan={6} scope="rowgroup" className="pt-3 pb-1 text-sm font-semibold">
+                {PHASES[phase]} <span className="font-normal text-soft">{steps.length}</span>
+              </th>
+            </tr>
+            {steps.map((step, at) => (
+              <StepRow key={`${step.code} ${at}`} step={step} plan={plan} dictionary={dictionary} />
+            ))}
+          </tbody>
+        ))}
+      </table>
+    </div>
   );
 }
 
