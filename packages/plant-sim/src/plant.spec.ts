@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
@@ -174,6 +174,16 @@ describe('a simulated unit', () => {
     await close();
     await open();
     expect(await valueAt(registerOf('ramp.up'))).toBe(1500);
+  });
+
+  it('knows its permanent memory from an older file, which had nothing else', async () => {
+    const up = model.parameters.find(({ meaning }) => meaning === 'ramp.up')?.code ?? '';
+    const [serial] = plant.units.keys();
+    const values = plant.units.get(serial ?? 0)?.memory.snapshot();
+    await close();
+    writeFileSync(join(folder, 'memory.json'), JSON.stringify({ [serial ?? 0]: { ...values, [up]: 1700 } }));
+    await open();
+    expect(await valueAt(registerOf('ramp.up'))).toBe(1700);
   });
 
   it('follows its ramp and shows currents of the right size', async () => {

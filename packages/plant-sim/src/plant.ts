@@ -35,6 +35,10 @@ interface KeptMemory {
 
 type State = Readonly<Record<string, KeptMemory>>;
 
+/** Older files have the permanent values alone. */
+const memoryIn = (kept: object): KeptMemory =>
+  'values' in kept ? (kept as KeptMemory) : { values: kept as KeptMemory['values'], working: {} };
+
 export class Plant {
   readonly units = new Map<number, SimUnit>();
   readonly lines = new Map<string, LineServer>();
@@ -105,7 +109,8 @@ export class Plant {
   private readState(): State {
     if (this.stateFile === undefined) return {};
     try {
-      return JSON.parse(readFileSync(this.stateFile, 'utf8')) as State;
+      const kept = JSON.parse(readFileSync(this.stateFile, 'utf8')) as Record<string, object>;
+      return Object.fromEntries(Object.entries(kept).map(([key, memory]) => [key, memoryIn(memory)]));
     } catch {
       return {};
     }

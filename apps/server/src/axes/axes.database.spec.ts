@@ -10,6 +10,8 @@ import type {
   ResetView,
   WritePlanView,
 } from '@drive-keep/api';
+import { DataSource } from 'typeorm';
+import { LineLock } from '../line/line-lock.ts';
 import { RunningPlant, until, type Caller } from '../testing/running-plant.ts';
 
 const [LIFT, SLEW, GRIP] = ['SP-ST-01', 'SP-ST-02', 'SP-ST-03'] as const;
@@ -160,6 +162,23 @@ describe('the controller by itself', () => {
     expect((await command('spin')).status).toBe(400);
     expect(controller().runs).toBe(true);
     expect((await technician.get('positions/KL1-RD-01/controller')).status).toBe(404);
+  });
+
+  it('is not started when something else was done at the machine while its line was waited for', async () => {
+    await command('hold');
+    const before = await plan();
+    const [line] = await plant.app
+      .get(DataSource)
+      .query<{ id: string }[]>(`select id from line where name = 'gateway-3'`);
+    const late = await plant.app.get(LineLock).hold(line?.id ?? '', async () => {
+      const starting = command('start');
+      await new Promise((resolve) => setTimeout(resolve, 300));
+      await technician.post(`axis-loads/${before.id}/release`, { stoppedAndSafe: true });
+      return { starting };
+    });
+    const { status, body } = await late.starting;
+    expect([status, body.detail]).toEqual([409, expect.stringContaining('was done at Stacker meanwhile')]);
+    expect(controller().runs).toBe(false);
   });
 
   it('that is not ready after its start is told in words', async () => {

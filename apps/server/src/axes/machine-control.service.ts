@@ -29,8 +29,16 @@ export class MachineControl {
   /** A problem says why where it does not follow. */
   async command(tag: string, command: ControllerCommand, { person }: Account): Promise<ControllerView> {
     const { controller, machine } = await this.of(tag);
-    await this.requireIdle(controller.machineId, machine);
-    const trouble = await this.ask(controller, (line) => (command === 'hold' ? line.hold() : line.restart()));
+    const before = await this.workOn(controller.machineId);
+    if (before.some(({ state }) => state === 'loading' || state === 'writing'))
+      throw refused(`An axis of ${machine} is being written to. Wait until that has ended.`);
+    const trouble = await this.ask(controller, async (line) => {
+      // What was begun or ended while the line was waited for may have left the machine held, and for a reason.
+      const now = await this.workOn(controller.machineId);
+      if (JSON.stringify(now) !== JSON.stringify(before))
+        throw refused(`Something else was done at ${machine} meanwhile. Look at its axes first.`);
+      return command === 'hold' ? line.hold() : line.restart();
+    });
     if (trouble !== undefined) throw new ProblemException(502, 'controller', trouble);
     const text = command === 'hold' ? `Held ${machine}.` : `Started ${machine} again; all axes are ready.`;
     await this.logbook.write({ person, action: `machine-${command}`, tag, text });
@@ -49,18 +57,15 @@ export class MachineControl {
     }
   }
 
-  /** While an axis is written to, the machine is neither held nor started from elsewhere. */
-  private async requireIdle(machineId: string, machine: string): Promise<void> {
-    const busy: unknown[] = await this.dataSource.query(
-      `select 1 from axis_load where machine_id = $1 and state = 'loading'
+  /** Loads of the machine and write plans of its axes, each with its state. */
+  private workOn(machineId: string): Promise<readonly { readonly id: string; readonly state: string }[]> {
+    return this.dataSource.query(
+      `select id, state from axis_load where machine_id = $1
        union all
-       select 1 from write_plan w join position p on p.id = w.position_id
-        where p.machine_id = $1 and w.state = 'writing' limit 1`,
+       select w.id, w.state from write_plan w join position p on p.id = w.position_id where p.machine_id = $1
+       order by id`,
       [machineId],
     );
-    if (busy.length === 0) return;
-    const detail = `An axis of ${machine} is being written to. Wait until that has ended. Nothing was done.`;
-    throw new ProblemException(409, 'at-work', detail);
   }
 
   private async of(tag: string): Promise<{ controller: MachineController; machine: string }> {
@@ -77,3 +82,6 @@ export class MachineControl {
     return { controller, machine: name };
   }
 }
+
+const refused = (detail: string): ProblemException =>
+  new ProblemException(409, 'at-work', `${detail} Nothing was done.`);
