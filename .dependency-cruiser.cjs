@@ -4,8 +4,10 @@ const CORE = 'packages/core/src';
 /** Folders of core, each of which imports only from those before it. */
 const ORDER = [
   'values',
+  'findings',
   'dictionary',
   'sets',
+  'rules',
   'compare',
   'motor',
   'signals',
@@ -15,6 +17,31 @@ const ORDER = [
   'replace',
   'formats',
 ];
+
+const SERVER = 'apps/server/src';
+/**
+ * Rooms of the server by floors, from the top down and on each floor from left to right (docs/design.md): each imports only
+ * from those after it, so that no two import each other.
+ */
+const FLOORS = [
+  ['demo'],
+  ['integrity', 'papers'],
+  ['changes'],
+  ['decisions', 'axes', 'writing', 'key-in'],
+  ['overview', 'live', 'peers', 'compare', 'look-ups'],
+  ['rounds', 'backup', 'read-off', 'find-units', 'motors', 'files', 'tolerations'],
+  ['jobs', 'sets', 'register', 'catalogue'],
+  ['lines', 'queue', 'access', 'plant', 'logbook', 'file-content', 'storage', 'problems'],
+];
+const ROOMS = FLOORS.flat();
+
+const roomRules = ROOMS.map((room, at) => ({
+  name: `server-${room}`,
+  severity: 'error',
+  comment: `server/${room} imports only from ${ROOMS.slice(at + 1).join(', ') || 'no other room'}`,
+  from: { path: `^${SERVER}/${room}/`, pathNot: '(\\.spec\\.ts$|/testing/)' },
+  to: { path: `^${SERVER}/(${ROOMS.slice(0, at).join('|') || 'none'})/` },
+}));
 
 const coreRules = ORDER.map((folder, at) => ({
   name: `core-${folder}`,
@@ -54,6 +81,23 @@ module.exports = {
       to: { path: 'node_modules/', pathNot: 'node_modules/(@noble/hashes|csv-parse|csv-stringify|yaml)/' },
     },
     ...coreRules,
+    ...roomRules,
+    {
+      name: 'server-rooms-are-known',
+      comment: 'A new room gets its place among the floors',
+      severity: 'error',
+      from: { path: '^apps/server/src/' },
+      to: { path: '^apps/server/src/[^/]+/', pathNot: `^${SERVER}/(${ROOMS.join('|')}|testing)/` },
+    },
+    {
+      name: 'lines-are-the-one-way-to-a-unit',
+      severity: 'error',
+      from: { path: `^${SERVER}/`, pathNot: `(^${SERVER}/lines/|\\.spec\\.ts$|/testing/)` },
+      to: {
+        path: `^${SERVER}/lines/(modbus-line|line-turns|unit-reader|unit-writer)\\.ts$`,
+        dependencyTypesNot: ['type-only'],
+      },
+    },
     only('core-alone', `^${CORE}/`, `^${CORE}/`),
     only('api-only-core', '^packages/api/', '^packages/(api|core)/'),
     only(

@@ -1,3 +1,5 @@
+import a11y from 'eslint-plugin-jsx-a11y';
+import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
@@ -30,6 +32,18 @@ export default tseslint.config(
         { considerDefaultExhaustiveForUnions: true },
       ],
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+    },
+  },
+  {
+    files: ['apps/web/src/**/*.tsx', 'apps/web/src/**/*.ts'],
+    extends: [hooks.configs.flat.recommended, a11y.flatConfigs.recommended],
+    rules: {
+      // Nothing is compiled.
+      'react-hooks/incompatible-library': 'off',
+      // A field that somebody has just opened is the one to type in.
+      'jsx-a11y/no-autofocus': 'off',
+      // What scrolls is scrolled by keys, too.
+      'jsx-a11y/no-noninteractive-tabindex': ['error', { roles: ['region', 'table'] }],
     },
   },
   {

@@ -1,5 +1,7 @@
 // One project per package; sources are read directly, nothing has to be built first.
 
+import { join } from 'node:path';
+
 const swc = {
   '^.+\\.(t|j)sx?$': [
     '@swc/jest',
@@ -27,32 +29,36 @@ const project = (displayName, folder, more = {}) => ({
   ...more,
 });
 
-const unit = [
-  project('core', 'packages/core'),
-  project('api', 'packages/api'),
-  project('plant-sim', 'packages/plant-sim'),
-  project('server', 'apps/server', { testPathIgnorePatterns: ['/dist/', '\\.database\\.spec\\.ts$'] }),
-  project('web', 'apps/web', {
-    testEnvironment: 'jsdom',
-    testEnvironmentOptions: { customExportConditions: ['source', 'browser'] },
-    setupFiles: ['<rootDir>/src/testing/browser-gaps.ts'],
-    moduleNameMapper: { '\\.css$': '<rootDir>/src/testing/no-style.ts' },
-  }),
-];
+const core = project('core', 'packages/core');
+const api = project('api', 'packages/api');
+const plantSim = project('plant-sim', 'packages/plant-sim');
+const server = project('server', 'apps/server', {
+  testPathIgnorePatterns: ['/dist/', '\\.database\\.spec\\.ts$'],
+});
+const database = project('server with database', 'apps/server', {
+  testMatch: ['<rootDir>/src/**/*.database.spec.ts'],
+});
+const web = project('web', 'apps/web', {
+  testEnvironment: 'jsdom',
+  testEnvironmentOptions: { customExportConditions: ['source', 'browser'] },
+  setupFiles: ['<rootDir>/src/testing/browser-gaps.ts'],
+  setupFilesAfterEnv: ['<rootDir>/src/testing/patience.ts'],
+  moduleNameMapper: { '\\.css$': '<rootDir>/src/testing/no-style.ts' },
+});
 
-const database = [
-  project('server with database', 'apps/server', {
-    testMatch: ['<rootDir>/src/**/*.database.spec.ts'],
-  }),
-];
+const PARTS = {
+  /** What needs no database. */
+  unit: [core, api, plantSim, server, web],
+  database: [database],
+  /** What speaks to units within their time. */
+  server: [database, server, plantSim],
+  /** What only computes and draws. */
+  plain: [core, api, web],
+};
 
 export default {
-  projects:
-    process.env.JEST_PART === 'unit'
-      ? unit
-      : process.env.JEST_PART === 'database'
-        ? database
-        : [...unit, ...database],
+  projects: PARTS[process.env.JEST_PART] ?? [...PARTS.unit, database],
+  testSequencer: join(import.meta.dirname, 'scripts/setup/long-first.mjs'),
   // Making a whole plant with two years of history takes half a minute on a busy machine; a server that was given up in
   // the middle of it would go on into the suites after it.
   testTimeout: 120_000,

@@ -28,3 +28,35 @@ export const SECTION_SEVEN = 6_401_100 + 7 * 37;
 
 /** The tile of a position on the register. */
 export const tile = (page: Page, tag: string) => page.locator('[data-position]').filter({ hasText: tag });
+
+/** Every kind of screen of the demo plant that can be opened by its address. */
+export const SCREENS = [
+  '/',
+  '/positions/KL1-RD-09?a=default',
+  '/jobs',
+  '/rounds',
+  '/compare',
+  '/logbook',
+  '/models',
+  '/models/halvern-hn64@1?find=ramp',
+  '/models/toreka-c7@1?part=terminals',
+  '/models/toreka-c7@1?part=ways',
+  '/models/halvern-hn64@2/changes?since=halvern-hn64@1',
+  '/models/new',
+  '/look-up?find=ramp',
+  '/positions/KL1-RD-01/import',
+  '/?as=table',
+  '/register/plant-list',
+  '/register/find-units',
+  '/register/places',
+  '/positions/KL1-RD-07?three=yes',
+  '/positions/KL1-RD-07/record',
+  '/positions/KL1-RD-07/parameters/01R?peers=yes',
+  '/positions/GL-BE-02/read-off',
+  '/compare/two?a=BP-AG-01&b=GL-BE-03',
+  '/motors',
+  '/motors/new',
+  '/positions/KL1-RD-07/reset',
+  '/positions/KL1-RD-07/set',
+  '/positions/SP-ST-01/axes',
+];

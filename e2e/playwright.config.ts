@@ -9,8 +9,17 @@ const port = 8497;
 
 process.env['E2E_DATA'] = data;
 
-const LOOKS_ONLY = 'access';
-const PROJECTS = ['register', 'position', 'decisions', 'keeping', 'models', 'record', 'writing', LOOKS_ONLY];
+const LOOKS_ONLY = ['access', 'slow'];
+const PROJECTS = [
+  'register',
+  'position',
+  'decisions',
+  'keeping',
+  'models',
+  'record',
+  'writing',
+  ...LOOKS_ONLY,
+];
 
 export default defineConfig({
   testDir: '.',
@@ -22,7 +31,7 @@ export default defineConfig({
     name,
     testMatch: `${name}.spec.ts`,
     dependencies: PROJECTS.slice(Math.max(0, at - 1), at),
-    fullyParallel: name === LOOKS_ONLY,
+    fullyParallel: LOOKS_ONLY.includes(name),
   })),
   timeout: 60_000,
   expect: { timeout: 15_000 },

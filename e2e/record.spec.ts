@@ -60,6 +60,10 @@ test('an engineer takes in a plant list that was looked at first, and what is wr
 
 test('units are found on a line, and a swap without a record is put on record', async ({ page }) => {
   await signIn(page, 'technician');
+  // The notice that asks leads to its answer, with what was found filled in.
+  await page.goto('/positions/KL1-RD-10');
+  await page.getByRole('link', { name: 'Record the swap' }).click();
+  await expect(page.getByLabel('Serial number').last()).toHaveValue(/^\d{7}$/);
   await page.goto('/register/find-units');
   await page.getByLabel('Line').selectOption('gateway-3');
   await page.getByLabel('First address').fill('9');
@@ -116,7 +120,9 @@ test('three ways, over the years, and across models', async ({ page }) => {
   await expect(
     page.getByRole('listitem').filter({ hasText: 'Tiles slip at the start: longer ramp' }),
   ).toBeVisible();
-  await expect(page.getByRole('img', { name: 'Ramp up over time' }).locator('path')).toHaveCount(13);
+  await expect(page.getByRole('img', { name: 'Acceleration time over time' }).locator('path')).toHaveCount(
+    13,
+  );
   await page.goto('/compare/two');
   await page.getByLabel('A', { exact: true }).fill('BP-AG-01');
   await page.getByLabel('B', { exact: true }).fill('GL-BE-03');
@@ -163,7 +169,7 @@ test('a keypad-only unit is read off on a phone without a network, and becomes a
   await page.getByRole('button', { name: '9', exact: true }).click();
   await page.getByRole('button', { name: 'Enter' }).click();
   await expect(line('1/04').getByRole('alert')).toContainText(
-    '999.0 Hz is above the greatest value, 120.0 Hz',
+    '999.0 Hz is above the maximum value, 120.0 Hz',
   );
   for (let at = 0; at < 3; at += 1) await page.getByLabel('Delete the last digit').click();
   for (const key of ['6', '0']) await page.getByRole('button', { name: key, exact: true }).click();

@@ -1,7 +1,7 @@
 // npm run bench: the figures that docs/design.md promises, measured and printed as a table. Nothing here is a test: a
 // slow machine gives slow figures and no failure.
 //
-//   npm run bench            all of them
+//   npm run bench            all of them but those that take an hour
 //   npm run bench -- NAME    one of them
 
 import { rmSync } from 'node:fs';
@@ -9,10 +9,12 @@ import { join } from 'node:path';
 import { compareBench } from './bench/compare.mjs';
 import { firstLoadBench } from './bench/first-load.mjs';
 import { keepingBench } from './bench/keeping.mjs';
+import { killsBench } from './bench/kills.mjs';
 import { largePlantBench } from './bench/large-plant.mjs';
 import { lineBench } from './bench/line.mjs';
 import { lookUpBench } from './bench/look-up.mjs';
 import { peersScrollBench } from './bench/peers-scroll.mjs';
+import { peopleBench } from './bench/people.mjs';
 import { planningBench } from './bench/planning.mjs';
 import { storageBench } from './bench/storage.mjs';
 import { ensureBuilt } from './setup/build.mjs';
@@ -31,7 +33,12 @@ const BENCHES = {
   planning: planningBench,
   'peers-scroll': peersScrollBench,
   'first-load': firstLoadBench,
+  people: peopleBench,
+  kills: killsBench,
 };
+
+/** Takes an hour and more: only when it is asked for by its name. */
+const LONG = new Set(['kills']);
 
 async function withDatabase(work) {
   const folder = join(cacheFolder, 'bench');
@@ -58,7 +65,9 @@ await runMain(async () => {
     throw new PlainError(`There is no bench "${name}"; choose one of ${Object.keys(BENCHES).join(', ')}.`);
   await ensurePackages();
   await ensureBuilt();
-  const chosen = name ? [BENCHES[name]] : Object.values(BENCHES);
+  const chosen = name
+    ? [BENCHES[name]]
+    : Object.entries(BENCHES).flatMap(([each, bench]) => (LONG.has(each) ? [] : [bench]));
   const rows = [{ what: 'Figure', measured: 'measured', wanted: 'wanted' }];
   for (const bench of chosen) rows.push(...(await bench({ withDatabase })));
   print(rows);

@@ -7,7 +7,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuilt } from './setup/build.mjs';
 import { ensureChromium } from './setup/chromium.mjs';
-import { run } from './setup/command.mjs';
+import { run, succeeds } from './setup/command.mjs';
 import { root } from './setup/folders.mjs';
 import { ensurePackages, requireNode } from './setup/packages.mjs';
 import { Cluster, postgresBin } from './setup/postgres.mjs';
@@ -15,7 +15,6 @@ import { runMain, say } from './setup/say.mjs';
 
 const quick = process.argv.includes('--quick');
 const folder = join(root, '.test');
-const JEST_OPTIONS = '--experimental-vm-modules --disable-warning=ExperimentalWarning';
 
 const total = { passed: 0, failed: 0 };
 
@@ -33,19 +32,20 @@ async function check(name, ...args) {
 }
 
 /** A suite that writes its counts to a file; one that ends without doing so counts as a failure. */
-async function suite(name, file, args, env, counts) {
+async function suite(name, file, command, env, counts) {
   rmSync(file, { force: true });
-  const { code } = await run('npx', args, { cwd: root, show: true, env: { ...process.env, ...env } });
+  const [program, ...args] = command;
+  const { code } = await run(program, args, { cwd: root, show: true, env: { ...process.env, ...env } });
   const { passed, failed } = existsSync(file)
     ? counts(JSON.parse(readFileSync(file, 'utf8')))
     : { passed: 0, failed: 1 };
   count(name, passed, failed === 0 && code !== 0 ? 1 : failed);
 }
 
-function jest(name, part, env = {}, more = []) {
+function jest(name, part, { env = {}, before = [], more = [] }) {
   const file = join(folder, `jest-${part}.json`);
-  const args = ['jest', '--json', `--outputFile=${file}`, '--silent', ...more];
-  return suite(name, file, args, { ...env, JEST_PART: part, NODE_OPTIONS: JEST_OPTIONS }, (result) => ({
+  const command = [...before, 'npx', 'jest', '--json', `--outputFile=${file}`, '--silent', ...more];
+  return suite(name, file, command, { ...env, JEST_PART: part }, (result) => ({
     passed: result.numPassedTests,
     failed: result.numFailedTests + result.numRuntimeErrorTestSuites,
   }));
@@ -56,9 +56,9 @@ async function serverTests() {
   try {
     const url = await cluster.start();
     // Suites of one run share what takes long to make.
-    const run = { TEST_DATABASE_URL: url, TEST_RUN: randomBytes(6).toString('hex') };
-    // Two at a time: they wait for units and for processes longer than they compute.
-    await jest('server with database', 'database', run, ['--maxWorkers=2']);
+    const env = { TEST_DATABASE_URL: url, TEST_RUN: randomBytes(6).toString('hex'), SERVER_BUILT: '1' };
+    // Three at a time: they wait for units and for processes as long as they compute.
+    await jest('server and units', 'server', { env, more: ['--maxWorkers=3'] });
   } finally {
     cluster.stop();
   }
@@ -69,15 +69,16 @@ async function interfaceTests() {
   await ensureBuilt();
   const file = join(folder, 'playwright.json');
   const env = { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: file };
-  const args = ['playwright', 'test', '--config', 'e2e/playwright.config.ts'];
-  await suite('interface in Chromium', file, args, env, ({ stats }) => ({
-    passed: stats.expected + stats.flaky,
-    failed: stats.unexpected,
+  const command = ['npx', 'playwright', 'test', '--config', 'e2e/playwright.config.ts'];
+  // What passes only at a second try has failed.
+  await suite('interface in Chromium', file, command, env, ({ stats }) => ({
+    passed: stats.expected,
+    failed: stats.unexpected + stats.flaky,
   }));
 }
 
-/** What needs neither database nor browser. */
-async function ownTests() {
+/** What is right or wrong without running anything of it. */
+async function sources() {
   await check('formatting', 'prettier', '--check', '--log-level', 'warn', '.');
   await check('lint', 'eslint', '.', '--cache', '--cache-location', '.cache/eslint', '--max-warnings', '0');
   await check(
@@ -89,19 +90,35 @@ async function ownTests() {
     'apps/server/src',
     'apps/web/src',
   );
-  await check('types', 'tsc', '-b');
-  // Ten thousand damaged files take a minute of their own.
-  const less = quick ? ['--testPathIgnorePatterns', 'robustness', '/dist/', 'database'] : [];
-  await jest('unit tests', 'unit', {}, ['--maxWorkers=2', ...less]);
 }
+
+const types = () => check('types', 'tsc', '-b');
+
+/** They have neither units nor people who wait: whatever else runs goes first, where the system knows how. */
+function plainTests() {
+  const before = succeeds('nice', ['true']) ? ['nice', '-n', '15'] : [];
+  return jest('core and screens', 'plain', { before, more: ['--maxWorkers=2'] });
+}
+
+/** All but the database and the browser, and ten thousand damaged files, which take a minute of their own. */
+const quickTests = () =>
+  jest('unit tests', 'unit', {
+    more: ['--maxWorkers=2', '--testPathIgnorePatterns', 'robustness', '/dist/', 'database'],
+  });
 
 await runMain(async () => {
   requireNode();
   await ensurePackages();
   mkdirSync(folder, { recursive: true });
-  // Each of these keeps one processor busy; the interface needs several for itself.
-  await Promise.all([ownTests(), ...(quick ? [] : [serverTests()])]);
-  if (!quick) await interfaceTests();
+  if (quick) {
+    await sources();
+    await types();
+    await quickTests();
+  } else {
+    // Servers of tests are the compiled ones.
+    await Promise.all([sources(), types().then(serverTests)]);
+    await Promise.all([plainTests(), interfaceTests()]);
+  }
   say(`${total.passed} passed, ${total.failed} failed`);
   process.exitCode = total.failed === 0 ? 0 : 1;
 });

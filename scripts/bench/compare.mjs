@@ -15,9 +15,9 @@ export async function compareBench() {
   const dictionary = loadModels(modelsFolder).get('halvern-hn64@1');
   const a = defaultSet(dictionary, { rating: dictionary.ratings[0].id, region: dictionary.regions[0].id });
   const b = { ...a, readings: new Map(a.readings) };
-  const numbers = dictionary.parameters.filter((each) => a.readings.has(each.code) && 'raw' in each.greatest);
+  const numbers = dictionary.parameters.filter((each) => a.readings.has(each.code) && 'raw' in each.maximum);
   numbers.forEach(({ code, ...rest }, at) => {
-    if (at % EVERY === 0) b.readings.set(code, limitsOf({ code, ...rest }, {}).greatest);
+    if (at % EVERY === 0) b.readings.set(code, limitsOf({ code, ...rest }, {}).maximum);
   });
   const [plainA, plainB] = [a, b].map(({ readings }) => Object.fromEntries(readings));
   const rows = compareSets(dictionary, a, b).rows.length;

@@ -70,7 +70,25 @@ async function databaseRows() {
     for (let run = 0; run < 9; run += 1) times.push((await ask('sort=state')).ms);
     const filtered = [];
     for (let run = 0; run < 9; run += 1) filtered.push((await ask('state=drift&find=made')).ms);
+    const unknown = await arrivals(viewer);
+    // As it is once somebody has brought the motors into the library.
+    await withClient(running, (client) =>
+      client.query(
+        `update position set motor_id = (select motor_id from position where tag = 'KL1-RD-01') where tag like 'MX-%'`,
+      ),
+    );
+    const known = await arrivals(viewer);
     return [
+      {
+        what: `Motors that arrived with the newest backups of ${first.body.all} positions (${known.found} to look at)`,
+        measured: known.measured,
+        wanted: 'under 300 ms',
+      },
+      {
+        what: `The same, with ${unknown.found} to look at`,
+        measured: unknown.measured,
+        wanted: 'for comparison',
+      },
       {
         what: `Drift summary of ${first.body.all} positions from the database, over HTTP`,
         measured: `${median(times).toFixed(0)} ms (the first time ${first.ms.toFixed(0)} ms)`,
@@ -87,6 +105,20 @@ async function databaseRows() {
   }
 }
 
+async function arrivals(viewer) {
+  const times = [];
+  let found = 0;
+  for (let run = 0; run < 9; run += 1) {
+    const began = performance.now();
+    found = (await viewer.get('motor-arrivals')).body.length;
+    times.push(performance.now() - began);
+  }
+  return {
+    found,
+    measured: `${median(times.slice(1)).toFixed(0)} ms (the first time ${times[0].toFixed(0)} ms)`,
+  };
+}
+
 async function fillRegister(client) {
   await client.query('begin');
   await client.query(`
@@ -99,10 +131,11 @@ insert into position (machine_id, tag, duty, criticality, motor, place)
     from generate_series(1, ${POSITIONS}) n;
 insert into unit (position_id, dictionary_id, rating, region, serial, firmware)
   select id, 'halvern-hn64@1', 'HN64-15', '50-hz', 90000000 + place, '2.07' from position where tag like 'MX-%';
-insert into baseline (position_id, revision, content_hash, signed_at, signed_by, reason)
-  select p.id, 1, (select content_hash from baseline b join position k on k.id = b.position_id
-                    where k.tag = 'KL1-RD-01' order by revision desc limit 1), now() - interval '1 year', 'X', 'Made'
-    from position p where tag like 'MX-%';
+insert into baseline (position_id, revision, content_hash, signed_at, signed_by, reason, dictionary_hash, signature)
+  select p.id, 1, b.content_hash, now() - interval '1 year', 'X', 'Made', b.dictionary_hash, b.signature
+    from position p, (select b.* from baseline b join position k on k.id = b.position_id
+                       where k.tag = 'KL1-RD-01' order by revision desc limit 1) b
+   where p.tag like 'MX-%';
 insert into backup (position_id, unit_id, content_hash, taken_at, taken_by, how, reason, serial, firmware, unreadable, aside)
   select u.position_id, u.id,
          (array(select content_hash from backup b join position k on k.id = b.position_id

@@ -35,20 +35,20 @@ async function requestsRow({ plant, ports }) {
     counts.push({ id, ...(await requestsOf(unit, dictionaries.get(id), ports)) });
   }
   const worst = counts.reduce((one, other) =>
-    other.requests / other.least > one.requests / one.least ? other : one,
+    other.requests / other.minimum > one.requests / one.minimum ? other : one,
   );
-  const sum = counts.map(({ requests, least }) => `${requests}/${least}`).join(' ');
+  const sum = counts.map(({ requests, minimum }) => `${requests}/${minimum}`).join(' ');
   return {
-    what: `Requests of a full backup against the least possible, worst of ${counts.length} models`,
-    measured: `×${(worst.requests / worst.least).toFixed(2)} (${sum})`,
+    what: `Requests of a full backup against the minimum possible, worst of ${counts.length} models`,
+    measured: `×${(worst.requests / worst.minimum).toFixed(2)} (${sum})`,
     wanted: 'at most ×1.1',
   };
 }
 
 async function requestsOf(unit, dictionary, ports) {
-  const { readUnit } = await import('../../apps/server/dist/line/unit-reader.js');
-  const { ModbusLine } = await import('../../apps/server/dist/line/modbus-line.js');
-  const { identityPlaces } = await import('../../apps/server/dist/line/identity.js');
+  const { readUnit } = await import('../../apps/server/dist/lines/unit-reader.js');
+  const { ModbusLine } = await import('../../apps/server/dist/lines/modbus-line.js');
+  const { identityPlaces } = await import('../../apps/server/dist/lines/identity.js');
   const line = new ModbusLine('127.0.0.1', ports[unit.description.line]);
   let requests = 0;
   const counting = {
@@ -67,16 +67,16 @@ async function requestsOf(unit, dictionary, ports) {
   );
   return {
     requests,
-    least: leastRequests([...identityPlaces(dictionary.line), ...registers], dictionary.line),
+    minimum: minimumRequests([...identityPlaces(dictionary.line), ...registers], dictionary.line),
   };
 }
 
-/** The least number of requests over all divisions, found place by place; independent of the planner. */
-function leastRequests(places, { largestRead, reserved, bridgeGaps }) {
+/** The minimum number of requests over all divisions, found place by place; independent of the planner. */
+function minimumRequests(places, { largestRead, reserved, bridgeGaps }) {
   const sorted = [...places].sort((a, b) => a.address - b.address);
   const best = [0];
   sorted.forEach((last, at) => {
-    let least = Infinity;
+    let minimum = Infinity;
     for (let first = at; first >= 0; first -= 1) {
       const from = sorted[first].address;
       const end = last.address + last.count;
@@ -84,9 +84,9 @@ function leastRequests(places, { largestRead, reserved, bridgeGaps }) {
       const next = sorted[first + 1];
       const gap = first < at && next.address > from + sorted[first].count;
       if (end - from > largestRead || torn || (gap && !bridgeGaps)) break;
-      least = Math.min(least, best[first] + 1);
+      minimum = Math.min(minimum, best[first] + 1);
     }
-    best.push(least);
+    best.push(minimum);
   });
   return best.at(-1);
 }

@@ -17,10 +17,10 @@ export function largeDictionary(count) {
 }
 
 /** A raw value of the parameter, the `at`-th of those that it may hold. */
-export function rawAt({ form, least, greatest }, at) {
+export function rawAt({ form, minimum, maximum }, at) {
   if (form.kind === 'option') return form.options[at % form.options.length].raw;
   if (form.kind === 'bits') return at % 2 ** Math.min(8, form.bits.length);
-  const [from, to] = [least.raw ?? 0, greatest.raw ?? 10_000];
+  const [from, to] = [minimum.raw ?? 0, maximum.raw ?? 10_000];
   return from + (at % Math.max(1, to - from));
 }
 

@@ -54,8 +54,8 @@ function keysRow(model) {
     .map((each) => {
       const { form, code } = each;
       if (form.kind === 'option') return [code, form.options.at(-1).raw];
-      const { least, greatest } = limitsOf(each, facts);
-      return [code, form.kind === 'bits' ? 1 : Math.round(least + (greatest - least) / 3)];
+      const { minimum, maximum } = limitsOf(each, facts);
+      return [code, form.kind === 'bits' ? 1 : Math.round(minimum + (maximum - minimum) / 3)];
     });
   const { steps } = planWrites(model, facts, current, new Map(wanted), 'keypad');
   const { presses, plainPresses } = orderForKeys(model, outfit, steps);

@@ -6,12 +6,15 @@ import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import helmet from 'helmet';
+import { ownPagesOnly } from './access/doors.ts';
 import { AppModule, type AppOptions } from './app.module.ts';
 import { BackupRun } from './backup/backup-run.service.ts';
 import { ModelImport } from './catalogue/model-import.ts';
+import { Scans } from './find-units/scans.service.ts';
 import { Integrity } from './integrity/integrity.service.ts';
 import { JobEvents } from './jobs/job-events.service.ts';
-import { JobQueue } from './jobs/job-queue.service.ts';
+import { JobRuns } from './jobs/job-runs.service.ts';
+import { PlainValues } from './problems/plain-values.ts';
 import { ProblemFilter } from './problems/problem.filter.ts';
 import { validation } from './problems/validation.ts';
 import { AxisRun } from './axes/axis-run.service.ts';
@@ -32,17 +35,19 @@ export async function createApplication(options: StartOptions): Promise<INestApp
   app.setGlobalPrefix('api');
   // Plain http inside the plant is common: the browser must not be told to upgrade what cannot be upgraded.
   app.use(helmet({ contentSecurityPolicy: { directives: { upgradeInsecureRequests: null } }, hsts: false }));
-  app.useGlobalPipes(validation());
+  app.use(ownPagesOnly);
+  app.useGlobalPipes(new PlainValues(), validation());
   app.useGlobalFilters(new ProblemFilter());
   app.enableShutdownHooks();
   describeApi(app);
   await app.init();
   await app.get(ModelImport).takeCatalogue(options.modelsFolder);
   await app.get(JobEvents).start(options.databaseUrl);
-  await app.get(JobQueue).start(options.databaseUrl);
+  await app.get(JobRuns).start(options.databaseUrl);
   await app.get(BackupRun).serve();
   await app.get(WriteRun).serve();
   await app.get(AxisRun).serve();
+  app.get(Scans).serve();
   app.get(Integrity).watch();
   return app;
 }

@@ -1,12 +1,20 @@
 // The server process. The launcher gives DATABASE_URL, MODELS, WEB, HOST, PORT, and DEMO_LINES (ports of the simulated
 // plant by line) where there is a demo plant. Prints one line of JSON when it listens.
 
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { Logger } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { Access } from './access/access.service.ts';
 import { makeFirstAccount } from './access/first-account.ts';
 import { RoundClock } from './rounds/round-clock.service.ts';
 import { createApplication } from './application.ts';
 import { DEMO_ACCOUNTS, DemoPlant } from './demo/demo-plant.service.ts';
+
+// A promise that nobody waited for is a fault of ours; it does not take the server away from everybody else.
+process.on('unhandledRejection', (error) => {
+  new Logger('Server').error(error instanceof Error ? (error.stack ?? error.message) : String(error));
+});
 
 const { DATABASE_URL, MODELS, WEB, PORT = '8420', HOST = '127.0.0.1', DEMO_LINES } = process.env;
 if (!DATABASE_URL || !MODELS) throw new Error('DATABASE_URL and MODELS must be set');
@@ -24,4 +32,6 @@ await app.listen(Number(PORT), HOST);
 const accounts = DEMO_LINES
   ? DEMO_ACCOUNTS.map(({ signInName, password, role }) => ({ signInName, password, role }))
   : [];
-process.stdout.write(`${JSON.stringify({ listening: Number(PORT), firstAccount, accounts })}\n`);
+// With port 0 the system has chosen one.
+const listening = (app.getHttpServer() as Server).address() as AddressInfo;
+process.stdout.write(`${JSON.stringify({ listening: listening.port, firstAccount, accounts })}\n`);

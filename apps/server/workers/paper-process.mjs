@@ -3,8 +3,10 @@
 // and when built.
 
 import { createRequire } from 'node:module';
+import { constants, setPriority } from 'node:os';
 import { dirname, join } from 'node:path';
 import pdfmake from 'pdfmake';
+import workerpool from 'workerpool';
 
 const require = createRequire(import.meta.url);
 const folderOf = (name) => dirname(require.resolve(`${name}/package.json`));
@@ -142,13 +144,16 @@ function definition(paper) {
   };
 }
 
-process.once('message', async (paper) => {
-  const answer = await pdfmake
-    .createPdf(definition(paper))
-    .getBuffer()
-    .then(
-      (buffer) => ({ bytes: new Uint8Array(buffer) }),
-      () => ({}),
-    );
-  process.send(answer, () => process.exit(0));
+// Whoever waits for a screen goes first.
+setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
+
+workerpool.worker({
+  work: (paper) =>
+    pdfmake
+      .createPdf(definition(paper))
+      .getBuffer()
+      .then(
+        (buffer) => ({ bytes: new Uint8Array(buffer) }),
+        () => ({}),
+      ),
 });

@@ -2,8 +2,10 @@
 // kilobytes can unfold to gigabytes, and must not take the server with it. Plain JavaScript, so that it runs alike from
 // sources and when built.
 
+import { constants, setPriority } from 'node:os';
 import { inflateRawSync } from 'node:zlib';
 import ExcelJS from 'exceljs';
+import workerpool from 'workerpool';
 
 /** A list of 20,000 parameters unfolds to some 20 MB. */
 const MOST_UNFOLDED = 64_000_000;
@@ -96,9 +98,10 @@ async function write({ sheets }) {
   return { bytes: new Uint8Array(await workbook.xlsx.writeBuffer()) };
 }
 
-process.once('message', async ({ task, ...work }) => {
-  const answer = await (task === 'read' ? read(work.bytes) : write(work)).catch(() => ({
-    fault: 'not-a-spreadsheet',
-  }));
-  process.send(answer, () => process.exit(0));
+// Whoever waits for a screen goes first.
+setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
+
+workerpool.worker({
+  work: ({ task, ...work }) =>
+    (task === 'read' ? read(work.bytes) : write(work)).catch(() => ({ fault: 'not-a-spreadsheet' })),
 });

@@ -3,6 +3,7 @@
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { useSession } from './api/queries.ts';
 import { Frame } from './frame/frame.tsx';
+import { BrokenPage } from './frame/broken-page.tsx';
 import { NotFoundPage } from './frame/not-found-page.tsx';
 import { PasswordPage } from './session/password-page.tsx';
 import { SignInPage } from './session/sign-in-page.tsx';
@@ -13,7 +14,7 @@ const router = createBrowserRouter([
     path: '/',
     Component: Frame,
     HydrateFallback: () => null,
-    errorElement: <NotFoundPage />,
+    errorElement: <BrokenPage />,
     children: [
       {
         index: true,

@@ -43,5 +43,7 @@ export interface AxisLoadView {
   readonly release: { readonly by: string; readonly until: string } | null;
   readonly text: string;
   readonly jobId: string | null;
+  /** Somebody may state that the machine is stopped: nothing was written to any axis. */
+  readonly mayBeReleased: boolean;
   readonly plans: readonly WritePlanView[];
 }

@@ -18,8 +18,8 @@ export interface ComparisonRowView {
   readonly code: string;
   readonly a: Reading | null;
   readonly b: Reading | null;
-  readonly least: number | null;
-  readonly greatest: number | null;
+  readonly minimum: number | null;
+  readonly maximum: number | null;
   readonly default: number | null;
   readonly difference: Difference;
   /** The change in words. */

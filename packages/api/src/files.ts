@@ -1,3 +1,5 @@
+import type { FindingView } from './findings.ts';
+
 /** What would be kept, before anything is. */
 export interface ImportPreview {
   readonly fileName: string;
@@ -15,12 +17,7 @@ export interface ImportPreview {
   readonly sameAs: string | null;
   /** False where a finding stops the import. */
   readonly acceptable: boolean;
-  readonly findings: readonly {
-    /** Nothing for a finding about the whole file. */
-    readonly line: number | null;
-    readonly severity: 'stop' | 'look';
-    readonly text: string;
-  }[];
+  readonly findings: readonly FindingView[];
 }
 
 export interface ImportedBackup {

@@ -3,6 +3,7 @@ export * from './axes.ts';
 export * from './comparison.ts';
 export * from './decisions.ts';
 export * from './files.ts';
+export * from './findings.ts';
 export * from './integrity.ts';
 export * from './jobs.ts';
 export * from './key-in.ts';

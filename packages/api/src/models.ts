@@ -1,6 +1,7 @@
 import type { ColumnUse, DecimalMark } from '@drive-keep/core/formats';
 import type { Parameter, VersionDifference } from '@drive-keep/core/dictionary';
 import type { Reading } from '@drive-keep/core/values';
+import type { FindingView } from './findings.ts';
 
 /** One dictionary in the list of models. */
 export interface ModelListing {
@@ -62,12 +63,7 @@ export interface OwnModelPreview {
   readonly dictionary: string;
   readonly rows: number;
   readonly parameters: readonly OwnParameterView[];
-  readonly findings: readonly {
-    readonly line: number;
-    readonly column: string;
-    readonly severity: 'stop' | 'look';
-    readonly text: string;
-  }[];
+  readonly findings: readonly FindingView[];
   readonly acceptable: boolean;
 }
 

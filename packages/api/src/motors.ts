@@ -10,6 +10,8 @@ export interface MotorView {
   /** Name of the motor whose plate it started from; empty for none. */
   readonly startedFrom: string;
   readonly positions: readonly string[];
+  /** Goes with a change, so that the later of two people is told. */
+  readonly version: number;
   readonly changedBy: string;
   readonly changedAt: string;
   /** Other motors of the library with the same numbers. */

@@ -1,11 +1,10 @@
-// What there is to say about a position, worst first. The shape says it as well as the ground colour.
-
-import type { PositionView } from './register.ts';
+// What there is to say about a position.
 
 export type Attention = 'plain' | 'look' | 'stop';
 
 /** Worst first. */
 export const STATE_KINDS = [
+  'damaged',
   'other-unit',
   'silent',
   'overdue',
@@ -20,82 +19,13 @@ export type PositionStateKind = (typeof STATE_KINDS)[number];
 export interface PositionState {
   readonly kind: PositionStateKind;
   readonly attention: Attention;
-  readonly shape: string;
   readonly text: string;
   /** For a tile. */
   readonly short: string;
 }
 
-/** Rounds are nightly: with one missed, a backup is overdue. */
-const OVERDUE_HOURS = 36;
-/** A unit with only a keypad is read off by hand: once a year is what a plant manages. */
-const OVERDUE_HOURS_BY_HAND = 366 * 24;
-
-/** Ends of a try that say nothing against the unit. */
-const NO_FAILURE: readonly string[] = ['kept', 'kept-with-gaps', 'stopped', 'interrupted', 'no-line'];
-
-export function stateOf(position: PositionView, now: number = Date.now()): PositionState {
-  const { lastTry, newestBackup, drift, baselineRevision } = position;
-  if (position.retiredAt !== null)
-    return { kind: 'retired', attention: 'plain', shape: '–', text: 'Retired', short: 'Retired' };
-  if (lastTry?.outcome === 'other-serial' || lastTry?.outcome === 'other-model') {
-    return {
-      kind: 'other-unit',
-      attention: 'stop',
-      shape: '!',
-      text: 'Other unit answers',
-      short: 'Other unit',
-    };
-  }
-  const failed = lastTry && !NO_FAILURE.includes(lastTry.outcome);
-  if (failed)
-    return { kind: 'silent', attention: 'stop', shape: '!', ...(FAILED[lastTry.outcome] ?? NOT_READ) };
-  if (newestBackup === null)
-    return { kind: 'overdue', attention: 'look', shape: '○', text: 'No backup yet', short: 'No backup' };
-  if (!position.newestIsOfUnit) {
-    const text = 'Not backed up since the swap';
-    return { kind: 'overdue', attention: 'look', shape: '○', text, short: 'Swapped' };
-  }
-  const hours = position.unit.line ? OVERDUE_HOURS : OVERDUE_HOURS_BY_HAND;
-  if (now - new Date(newestBackup).getTime() > hours * 3_600_000) {
-    return {
-      kind: 'overdue',
-      attention: 'look',
-      shape: '○',
-      text: 'Backup overdue',
-      short: 'Overdue',
-    };
-  }
-  if (baselineRevision === null || drift === null) {
-    return { kind: 'unsigned', attention: 'look', shape: '○', text: 'No baseline', short: 'No baseline' };
-  }
-  const open = drift - position.tolerated;
-  if (open > 0) {
-    const count = open === 1 ? '1 difference' : `${open} differences`;
-    const text = position.tolerated > 0 ? `${count}, ${position.tolerated} more tolerated` : count;
-    return { kind: 'drift', attention: 'look', shape: '◆', text, short: count };
-  }
-  if (drift > 0) {
-    const text = `${drift} tolerated`;
-    return { kind: 'tolerated', attention: 'plain', shape: '◇', text, short: text };
-  }
-  return { kind: 'as-signed', attention: 'plain', shape: '✓', text: 'As signed', short: 'As signed' };
-}
-
-type Words = Pick<PositionState, 'text' | 'short'>;
-
-const NOT_READ: Words = { text: 'Not read', short: 'Not read' };
-const FAILED: Readonly<Record<string, Words>> = {
-  'no-connection': { text: 'Gateway silent', short: 'No gateway' },
-  'no-answer': { text: 'Does not answer', short: 'No answer' },
-  late: { text: 'Answers too late', short: 'Too late' },
-  'broke-off': { text: 'Broke off', short: 'Broke off' },
-  'wrong-answer': { text: 'Wrong answers', short: 'Wrong' },
-  busy: { text: 'Busy', short: 'Busy' },
-  'identity-changed': { text: 'Changed while read', short: 'Changed' },
-};
-
 export const STATE_NAMES: Readonly<Record<PositionStateKind, string>> = {
+  damaged: 'damaged',
   'other-unit': 'other unit answers',
   silent: 'not read',
   overdue: 'overdue',

@@ -1,5 +1,6 @@
+import type { FindingView } from './findings.ts';
 import type { OutcomeCode } from './jobs.ts';
-import type { PositionStateKind } from './position-state.ts';
+import type { PositionState, PositionStateKind } from './position-state.ts';
 
 export const REGISTER_SORTS = ['plant', 'tag', 'model', 'state', 'backup', 'differences'] as const;
 export type RegisterSort = (typeof REGISTER_SORTS)[number];
@@ -48,6 +49,8 @@ export interface LastTryView {
   readonly outcome: OutcomeCode;
   readonly at: string;
   readonly text: string;
+  /** Serial number of another unit that answered, where it was read. */
+  readonly foundSerial: number | null;
 }
 
 export interface PositionView {
@@ -64,6 +67,8 @@ export interface PositionView {
   readonly unit: UnitView;
   /** Differences of the newest backup from the baseline; nothing where one of them is missing. */
   readonly drift: number | null;
+  /** What was kept as its baseline or its newest backup cannot be read back. */
+  readonly damaged: boolean;
   /** So many of them are tolerated for a while. */
   readonly tolerated: number;
   readonly newestBackup: string | null;
@@ -71,9 +76,14 @@ export interface PositionView {
   readonly newestIsOfUnit: boolean;
   readonly baselineRevision: number | null;
   readonly lastTry: LastTryView | null;
+  readonly state: PositionState;
 }
 
 export interface PositionDetailView extends PositionView {
+  /** Goes with a change of the position, so that the later of two people is told. */
+  readonly version: number;
+  /** The same for the unit in place. */
+  readonly unitVersion: number;
   readonly retiredWhy: string;
   /** Its machine has a controller, which moves it together with other axes. */
   readonly isAxis: boolean;
@@ -106,7 +116,7 @@ export interface PlantListRowView {
   /** Nothing is done where a finding stops the row. */
   readonly does: 'add' | 'change' | 'nothing' | 'stopped';
   readonly changes: readonly string[];
-  readonly findings: readonly { readonly severity: 'stop' | 'look'; readonly text: string }[];
+  readonly findings: readonly Pick<FindingView, 'attention' | 'text'>[];
 }
 
 export type FoundKind = 'known' | 'unknown' | 'other-serial' | 'elsewhere' | 'unknown-model' | 'silent';
@@ -152,6 +162,8 @@ export interface BackupMark {
   /** Differences from the baseline that was in force; nothing before the first baseline. */
   readonly differences: number | null;
   readonly unreadable: number;
+  /** What was kept cannot be read back. */
+  readonly damaged: boolean;
   /** Same content as the backup before. */
   readonly sameAsBefore: boolean;
 }
@@ -159,6 +171,8 @@ export interface BackupMark {
 export type BackupHow = 'read' | 'read-off' | 'imported' | 'before-write' | 'after-write';
 
 export interface BaselineMark {
+  /** What was signed cannot be read back. */
+  readonly damaged: boolean;
   readonly revision: number;
   readonly signedAt: string;
   readonly signedBy: string;
@@ -169,4 +183,8 @@ export interface BaselineMark {
 export interface HistoryView {
   readonly backups: readonly BackupMark[];
   readonly baselines: readonly BaselineMark[];
+  /** The backup that tells what the unit was last seen to hold. */
+  readonly newest: string | null;
+  /** The last one before it that holds something else. */
+  readonly lastThatDiffered: string | null;
 }

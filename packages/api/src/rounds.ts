@@ -21,6 +21,8 @@ export interface RoundSettings {
 
 export interface RoundView extends RoundSettings {
   readonly id: string;
+  /** Goes with a change, so that the later of two people is told. */
+  readonly version: number;
   /** Positions that it covers now. */
   readonly positions: number;
   readonly next: string | null;

@@ -58,9 +58,13 @@ export interface WritePlanView {
   readonly unreachable: readonly UnreachableView[];
   readonly alreadyThere: readonly string[];
   readonly idle: readonly IdleView[];
+  /** Writes after which the unit may not be reached any more, with what they mean; whoever carries out states that he knows. */
+  readonly cutOffs: readonly { readonly code: string; readonly text: string }[];
   readonly release: ReleaseView | null;
   /** The unit is restarted after the save, to prove that the values stuck. */
   readonly restartCheck: boolean;
+  /** Somebody may state that the machine is stopped: it was not begun, or nothing of it was written. */
+  readonly mayBeReleased: boolean;
   /** What may be planned from here, once the unit has been read again. */
   readonly followUps: readonly ('resume' | 'undo')[];
   /** What stands in the way, or how it ended; empty while nothing is to be said. */

@@ -26,8 +26,8 @@ describe.each(MODELS.map((model) => [model.id, model] as const))('the firmware o
     ) as Parameter;
     const usual = defaultOf(setting, facts) ?? 0;
     expect(memory.get(setting.code)).toBe(usual);
-    const { least, greatest } = limitsOf(setting, facts);
-    const other = usual === greatest ? least : greatest;
+    const { minimum, maximum } = limitsOf(setting, facts);
+    const other = usual === maximum ? minimum : maximum;
     expect(memory.write(setting, other, false)).toBeUndefined();
     memory.recall();
     expect(memory.get(setting.code)).toBe(
@@ -43,7 +43,7 @@ describe.each(MODELS.map((model) => [model.id, model] as const))('the firmware o
     const memory = memoryOf(model);
     for (const parameter of model.parameters) {
       const usual = defaultOf(parameter, facts) ?? 0;
-      const { greatest } = limitsOf(parameter, facts);
+      const { maximum } = limitsOf(parameter, facts);
       if (parameter.access === 'read') {
         expect([parameter.code, memory.write(parameter, usual, false)]).toEqual([
           parameter.code,
@@ -55,7 +55,7 @@ describe.each(MODELS.map((model) => [model.id, model] as const))('the firmware o
       if (model.effects.some((each) => each.kind === 'blocks' && each.codes.includes(parameter.code)))
         continue;
       expect([parameter.code, memory.write(parameter, usual, false)]).toEqual([parameter.code, undefined]);
-      expect([parameter.code, memory.write(parameter, greatest + 1, false)]).toEqual([
+      expect([parameter.code, memory.write(parameter, maximum + 1, false)]).toEqual([
         parameter.code,
         OUT_OF_RANGE,
       ]);
@@ -74,8 +74,8 @@ describe.each(MODELS.map((model) => [model.id, model] as const))('the firmware o
   };
   const choicesOf = ({ form, ...parameter }: Parameter): readonly number[] => {
     if (form.kind === 'option') return form.options.map(({ raw }) => raw);
-    const { least, greatest } = limitsOf({ form, ...parameter }, facts);
-    return [least, greatest];
+    const { minimum, maximum } = limitsOf({ form, ...parameter }, facts);
+    return [minimum, maximum];
   };
 
   it.each(model.effects.map((effect) => [`${effect.when} ${effect.kind}: ${effect.why}`, effect] as const))(
@@ -90,11 +90,12 @@ describe.each(MODELS.map((model) => [model.id, model] as const))('the firmware o
       switch (effect.kind) {
         case 'puts-back': {
           const moved = effect.codes.map(parameterOf).filter((each) => each.form.kind === 'number');
-          for (const each of moved) memory.force(each.code, limitsOf(each, facts).least);
+          for (const each of moved) memory.force(each.code, limitsOf(each, facts).minimum);
           expect(memory.write(cause, from, false)).toBeUndefined();
-          for (const each of moved) expect(memory.get(each.code)).toBe(limitsOf(each, facts).least);
+          for (const each of moved) expect(memory.get(each.code)).toBe(limitsOf(each, facts).minimum);
           change();
-          const region = cause.meaning === 'unit.region' ? model.regions[to]?.facts : {};
+          const region =
+            cause.meaning === 'unit.region' ? model.regions[to]?.facts : chosenFacts(model, cause.code, to);
           for (const code of effect.codes)
             expect([code, memory.get(code)]).toEqual([
               code,
@@ -107,12 +108,12 @@ describe.each(MODELS.map((model) => [model.id, model] as const))('the firmware o
           for (const { code, raw } of effect.values) expect([code, memory.get(code)]).toEqual([code, raw]);
           return;
         case 'narrows': {
-          const { least, greatest } = limitsOf(cause, facts);
-          const far = effect.bound === 'greatest' ? least : greatest;
+          const { minimum, maximum } = limitsOf(cause, facts);
+          const far = effect.bound === 'maximum' ? minimum : maximum;
           change();
           expect(memory.write(cause, far, false)).toBeUndefined();
           for (const code of effect.codes) {
-            const { least: own } = limitsOf(parameterOf(code), facts);
+            const { minimum: own } = limitsOf(parameterOf(code), facts);
             expect(memory.get(code)).toBeLessThanOrEqual(Math.max(far, own));
             expect([code, memory.write(parameterOf(code), far + 1, false)]).toEqual([code, OUT_OF_RANGE]);
           }
@@ -151,9 +152,9 @@ describe('the motor', () => {
   const SECOND = 1000;
 
   it.each([
-    // 50 Hz in 10 s to base frequency: 25 Hz after 5 s, whatever the greatest frequency.
+    // 50 Hz in 10 s to base frequency: 25 Hz after 5 s, whatever the maximum frequency.
     ['toreka-c7@1', { MA4: 500, RB2: 2000, PA1: 1000, RA1: 100 }, 25],
-    // The same time counts to the greatest frequency of 100 Hz here: 50 Hz after 5 s.
+    // The same time counts to the maximum frequency of 100 Hz here: 50 Hz after 5 s.
     ['halvern-hn20@1', { '1/04': 500, '2/06': 1000, '3/04': 900, '2/01': 100 }, 50],
   ])('of %s follows its ramp as its maker counts it', (id, values, after) => {
     const model = MODELS.find((each) => each.id === id) as Dictionary;
@@ -170,3 +171,12 @@ describe('the motor', () => {
     expect(motor.readings().frequency).toBeCloseTo(25, 5);
   });
 });
+
+/** Facts that an option of this parameter brings with it, where they are told as such and not by another fact's name. */
+function chosenFacts(model: Dictionary, code: string, raw: number): Readonly<Record<string, string>> {
+  const options = model.effects.flatMap((each) =>
+    each.kind === 'chooses' && each.when === code ? each.options : [],
+  );
+  const told = Object.entries(options.find((each) => each.raw === raw)?.facts ?? {});
+  return Object.fromEntries(told.filter(([, text]) => !text.startsWith('@')));
+}

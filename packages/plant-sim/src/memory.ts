@@ -155,12 +155,12 @@ export class Memory {
 
   /** Into the range that holds at this moment: the manual's, for the region and duty chosen, within other settings. */
   private clamped(parameter: Parameter, raw: number): number {
-    const { least, greatest } = limitsOf(parameter, this.facts());
-    let value = Math.min(Math.max(raw, least), greatest);
+    const { minimum, maximum } = limitsOf(parameter, this.facts());
+    let value = Math.min(Math.max(raw, minimum), maximum);
     for (const effect of this.dictionary.effects) {
       if (effect.kind !== 'narrows' || !effect.codes.includes(parameter.code)) continue;
       const by = this.get(effect.when);
-      value = effect.bound === 'greatest' ? Math.min(value, by) : Math.max(value, by);
+      value = effect.bound === 'maximum' ? Math.min(value, by) : Math.max(value, by);
     }
     return value;
   }

@@ -74,15 +74,15 @@ export class Motor {
 
   /** The frequency that the model's ramp times count to. */
   private rampTop(base: number): number {
-    const greatest = this.memory.dictionary.conventions.ramp_counts_to === 'greatest-frequency';
-    return greatest ? (this.memory.value('frequency.greatest') ?? base) : base;
+    const maximum = this.memory.dictionary.conventions.ramp_counts_to === 'maximum-frequency';
+    return maximum ? (this.memory.value('frequency.maximum') ?? base) : base;
   }
 
   private setpoint(): number {
-    const greatest = this.hertz('frequency.greatest', 'share.greatest', 'speed.greatest') ?? 50;
-    const least = this.hertz('frequency.least', 'share.least', 'speed.least') ?? 0;
+    const maximum = this.hertz('frequency.maximum', 'share.maximum', 'speed.maximum') ?? 50;
+    const minimum = this.hertz('frequency.minimum', 'share.minimum', 'speed.minimum') ?? 0;
     const preset = this.hertz('preset.1', 'preset.share.1', 'preset.speed.1') ?? 0;
-    return Math.min(greatest, Math.max(least, preset));
+    return Math.min(maximum, Math.max(minimum, preset));
   }
 
   /** A speed in Hz, whether the model keeps it in Hz, in percent of base frequency or in rpm. */

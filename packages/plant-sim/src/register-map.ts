@@ -10,7 +10,8 @@ export interface Cell {
 
 export class RegisterMap {
   private readonly cells = new Map<number, Cell>();
-  private readonly lowFirst: boolean;
+  /** In which a 32-bit value lies; a model may have a setting for it. */
+  lowFirst: boolean;
 
   constructor(dictionary: Dictionary) {
     this.lowFirst = dictionary.line?.wordOrder === 'low-first';

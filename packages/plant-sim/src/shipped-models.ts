@@ -2,12 +2,7 @@
 
 import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import {
-  describeModelFinding,
-  readModel,
-  type Dictionary,
-  type ModelFiles,
-} from '@drive-keep/core/dictionary';
+import { readModel, type Dictionary, type ModelFiles } from '@drive-keep/core/dictionary';
 
 /** The files of one model's folder. */
 function modelFilesIn(folder: string): ModelFiles {
@@ -20,7 +15,7 @@ export function loadModels(folder: string): ReadonlyMap<string, Dictionary> {
   const dictionaries = new Map<string, Dictionary>();
   for (const name of readdirSync(folder)) {
     const read = readModel(modelFilesIn(join(folder, name)));
-    if (!read.ok) throw new Error(`${name}: ${read.fault.map(describeModelFinding).join(' ')}`);
+    if (!read.ok) throw new Error(`${name}: ${JSON.stringify(read.fault)}`);
     dictionaries.set(read.value.id, read.value);
   }
   return dictionaries;

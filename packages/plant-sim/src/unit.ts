@@ -49,7 +49,7 @@ export class SimUnit {
   private readonly now: () => number;
   private activeFault = 0;
   private faultHistory: number[] = [];
-  private hand: boolean;
+  private hand = false;
   private busyUntil = 0;
   private downUntil = 0;
   private requests = 0;
@@ -67,7 +67,7 @@ export class SimUnit {
     this.map = new RegisterMap(dictionary);
     this.motor = new Motor(this.memory, mains, now());
     this.now = now;
-    this.hand = this.memory.option('command.powerUp') === 'hand';
+    this.startUp();
   }
 
   /** Running: commanded, or still on its way down the ramp. */
@@ -108,7 +108,14 @@ export class SimUnit {
   powerCycle(): void {
     this.downUntil = this.now() + (this.dictionary.line?.restart.busyMs ?? 2000);
     this.memory.recall();
+    this.startUp();
+  }
+
+  /** What is decided once, when the supply comes. */
+  private startUp(): void {
     this.hand = this.memory.option('command.powerUp') === 'hand';
+    const order = this.memory.option('network.wordOrder');
+    if (order !== undefined) this.map.lowFirst = order === 'low-first';
   }
 
   trip(fault: number): void {
@@ -179,9 +186,9 @@ export class SimUnit {
       case identity.firmware:
         return this.description.firmware;
       case identity.serial:
-        return (this.serial >>> 16) & 0xffff;
+        return (this.map.lowFirst ? this.serial : this.serial >>> 16) & 0xffff;
       case identity.serial + 1:
-        return this.serial & 0xffff;
+        return (this.map.lowFirst ? this.serial >>> 16 : this.serial) & 0xffff;
       case status.register:
         return (this.running ? 1 << status.running : 0) | (this.activeFault !== 0 ? 1 << status.fault : 0);
       default:

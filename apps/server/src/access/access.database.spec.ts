@@ -6,11 +6,13 @@ import type {
   PositionDetailView,
   RegisterPage,
   SessionView,
+  StartedJob,
 } from '@drive-keep/api';
 import { DataSource } from 'typeorm';
 import { Caller, RunningPlant } from '../testing/running-plant.ts';
 import { Access } from './access.service.ts';
 import { makeFirstAccount } from './first-account.ts';
+import { RefusedSignIns } from './refused-sign-ins.ts';
 
 let plant: RunningPlant;
 let technician: Caller;
@@ -25,35 +27,6 @@ afterAll(() => plant.stop());
 
 const query = (statement: string, values: unknown[] = []) =>
   plant.app.get(DataSource).query<Record<string, unknown>[]>(statement, values);
-
-interface OpenApi {
-  readonly paths: Readonly<Record<string, Readonly<Record<string, { readonly summary?: string }>>>>;
-}
-
-describe('a stranger', () => {
-  it('is refused by every route of the API but sign-in and health', async () => {
-    const { body } = await technician.get<OpenApi>('openapi.json');
-    const open: string[] = [];
-    for (const [path, methods] of Object.entries(body.paths)) {
-      for (const method of Object.keys(methods)) {
-        const concrete = path.replace('/api/', '').replace(/\{\w+\}/g, 'x');
-        const { status } = await stranger.ask(
-          method.toUpperCase(),
-          concrete,
-          method === 'get' ? undefined : {},
-        );
-        if (status !== 401) open.push(`${method} ${path}`);
-      }
-    }
-    expect(open.sort()).toEqual(['get /api/health', 'post /api/session']);
-    expect(Object.keys(body.paths).length).toBeGreaterThan(15);
-  });
-
-  it('is refused with a cookie that is made up', async () => {
-    const forged = new Caller(plant.base, 'drive_keep_session=AAAA');
-    expect((await forged.get('register')).status).toBe(401);
-  });
-});
 
 describe('sign-in', () => {
   const signIn = (name: string, password: string) =>
@@ -92,6 +65,38 @@ describe('sign-in', () => {
     expect(statuses.at(0)).toBe(401);
     expect(statuses.at(-1)).toBe(429);
     expect((await signIn('viewer', 'look-only-1')).status).toBe(200);
+  });
+
+  it('is not stopped by somebody else’s guessing in a browser that has signed in before', async () => {
+    const ask = (password: string, cookie = '') =>
+      fetch(`${plant.base}/api/session`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', cookie },
+        body: JSON.stringify({ name: 'technician', password }),
+      });
+    const first = await ask('roller-table');
+    const device = first.headers.getSetCookie().find((each) => each.startsWith('drive_keep_device')) ?? '';
+    expect(device).toMatch(/HttpOnly; SameSite=Strict/);
+    for (let attempt = 0; attempt < 10; attempt += 1) await ask('guess');
+    expect((await ask('roller-table')).status).toBe(429);
+    expect((await ask('roller-table', device.split(';')[0])).status).toBe(200);
+    // The browser of one account is no pass for another one.
+    expect((await ask('roller-table', 'drive_keep_device=AAAA')).status).toBe(429);
+  });
+
+  it('that was refused again and again is one entry of the logbook, not one each', async () => {
+    const refused = plant.app.get(RefusedSignIns);
+    await refused.tell();
+    const entries = async () =>
+      Number((await query(`select count(*) from logbook where action = 'sign-in-refused'`))[0]?.['count']);
+    const before = await entries();
+    for (let attempt = 0; attempt < 6; attempt += 1) await signIn(`somebody-${attempt % 2}`, 'x');
+    await refused.tell();
+    expect((await entries()) - before).toBe(2);
+    const [last] = await query(
+      `select text from logbook where action = 'sign-in-refused' order by id desc limit 1`,
+    );
+    expect(last?.['text']).toMatch(/5 more times within 5 min: "somebody-1" 3 times, "somebody-0" 2 times/);
   });
 
   it('ends with sign-out and when its time is over', async () => {
@@ -136,6 +141,41 @@ describe('sign-in', () => {
     expect((await fold.get('register')).status).toBe(200);
   });
 
+  it('of all other browsers ends when the password changes, and what they follow with it', async () => {
+    const access = plant.app.get(Access);
+    await access.createAccount({
+      ...{ person: 'W. Sedge', signInName: 'sedge', role: 'viewer' as const },
+      ...{ password: 'reeds-by-the-water', mustChangePassword: false },
+    });
+    const enter = async () => {
+      const response = await fetch(`${plant.base}/api/session`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ name: 'sedge', password: 'reeds-by-the-water' }),
+      });
+      return (response.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
+    };
+    const [here, elsewhere] = [await enter(), await enter()];
+    const { job } = (
+      await technician.post<StartedJob>('backups', { positions: ['KL1-RD-12'], reason: 'Silent' })
+    ).body;
+    const stream = await fetch(`${plant.base}/api/jobs/${job.id}/events`, { headers: { cookie: elsewhere } });
+    const ended = stream.text();
+    const own = new Caller(plant.base, here);
+    const change = (oldPassword: string, newPassword: string) =>
+      own.ask<Problem>('PUT', 'session/password', { oldPassword, newPassword });
+    const bad = await change('reeds-by-the-water', 'Password2026!');
+    expect([bad.status, bad.body.detail]).toEqual([422, expect.stringContaining('guessed first')]);
+    expect((await change('reeds-by-the-water', 'otters-in-the-reeds')).status).toBe(204);
+    await ended;
+    expect((await new Caller(plant.base, elsewhere).get('session')).status).toBe(401);
+    expect((await own.get('session')).status).toBe(200);
+    const guesses: number[] = [];
+    for (let guess = 0; guess < 10; guess += 1)
+      guesses.push((await change('wrong', 'otters-in-reeds-2')).status);
+    expect([guesses[0], guesses.at(-1)]).toEqual([403, 429]);
+  });
+
   it('makes no first account where there are accounts', async () => {
     expect(await makeFirstAccount(plant.app.get(Access), plant.app.get(DataSource))).toBeUndefined();
   });
@@ -159,12 +199,12 @@ describe('what was kept', () => {
       `select b.content_hash as hash from backup b join position p on p.id = b.position_id
        where p.tag = 'KL1-RD-11' order by b.taken_at desc limit 1`,
     );
-    await query('alter table set_content disable trigger kept');
+    await query('alter table set_content disable trigger mended');
     await query(
       `update set_content set content = overlay(content placing '9'::bytea from 200) where hash = $1`,
       [row?.['hash']],
     );
-    await query('alter table set_content enable trigger kept');
+    await query('alter table set_content enable trigger mended');
     const { status, body } = await technician.get<Problem>(
       'positions/KL1-RD-11/comparison?a=default&b=newest',
     );

@@ -5,18 +5,22 @@ import { createHash, randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import type { Role } from '@drive-keep/api';
-import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
+import { Subject } from 'rxjs';
 import { DataSource, LessThan } from 'typeorm';
 import { Logbook } from '../logbook/logbook.service.ts';
+import { Plant } from '../plant/plant.entity.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { Account } from './account.entity.ts';
+import { Attempts } from './attempts.ts';
+import { badPassword } from './bad-passwords.ts';
+import { KnownDevice } from './known-device.entity.ts';
+import { RefusedSignIns } from './refused-sign-ins.ts';
 import { Session } from './session.entity.ts';
 
 /** A shift and the way home: nobody signs in twice a day, nobody stays signed in for ever. */
 const SESSION_HOURS = 12;
-/** Wrong passwords per name and address within the window; a person who mistypes stays below. */
-const MOST_ATTEMPTS = 8;
-const WINDOW_SECONDS = 300;
+/** A browser that was not used for so long is no longer known. */
+export const DEVICE_DAYS = 365;
 
 /** OWASP's second choice for argon2id (2024): 19 MiB, 2 passes, 1 lane. */
 const ARGON2ID = { algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;
@@ -31,12 +35,15 @@ export interface NewAccount {
 
 @Injectable()
 export class Access {
-  private readonly limiter = new RateLimiterMemory({ points: MOST_ATTEMPTS, duration: WINDOW_SECONDS });
+  /** Hashes of the tokens whose sessions have ended, as they end. */
+  readonly ended = new Subject<string>();
   /** Compared with when a name is unknown, so that the answer takes the same time. */
   private readonly nobody = hash(randomBytes(16).toString('hex'), ARGON2ID);
 
   constructor(
     private readonly dataSource: DataSource,
+    private readonly attempts: Attempts,
+    private readonly refused: RefusedSignIns,
     private readonly logbook: Logbook,
   ) {}
 
@@ -48,34 +55,32 @@ export class Access {
     );
   }
 
-  /** The token for the cookie, or a problem. */
-  async signIn(name: string, password: string, from: string): Promise<{ token: string; account: Account }> {
-    const key = `${from}|${name.toLowerCase()}`;
-    await this.countAttempt(key);
-    const account = await this.dataSource
-      .getRepository(Account)
-      .findOneBy({ signInName: name.toLowerCase() });
+  /** The token for the cookie and one for the browser, or a problem. `device` is what the browser brings of the latter. */
+  async signIn(name: string, password: string, from: string, device: string): Promise<SignedIn> {
+    const signInName = name.toLowerCase();
+    const account = await this.dataSource.getRepository(Account).findOneBy({ signInName });
+    const known = account && device !== '' ? await this.isKnown(account, device) : false;
+    const attempt = { name: signInName, from, device: known ? hashToken(device) : undefined };
+    await this.attempts.count(attempt);
     const right = await verify(account?.passwordHash ?? (await this.nobody), password);
     if (!account || !right) {
-      await this.logbook.write({
-        person: 'nobody',
-        action: 'sign-in-refused',
-        text: `Sign-in refused for "${name}".`,
-      });
+      await this.refused.note(name);
       throw new ProblemException(401, 'sign-in-refused', 'Name or password is wrong. Nobody was signed in.');
     }
-    await this.limiter.delete(key);
+    await this.attempts.forgive(attempt);
     const token = await this.openSession(account);
     await this.logbook.write({
       person: account.person,
       action: 'signed-in',
       text: `Signed in as ${account.role}.`,
     });
-    return { token, account };
+    return { token, account, device: known ? device : await this.rememberDevice(account) };
   }
 
   async signOut(token: string): Promise<void> {
-    await this.dataSource.getRepository(Session).delete({ tokenHash: hashToken(token) });
+    const tokenHash = hashToken(token);
+    await this.dataSource.getRepository(Session).delete({ tokenHash });
+    this.ended.next(tokenHash);
   }
 
   /** The account behind a cookie, while its session lasts. */
@@ -84,19 +89,50 @@ export class Access {
     return session && session.expiresAt > new Date() ? session.account : undefined;
   }
 
-  async changePassword(account: Account, oldPassword: string, newPassword: string): Promise<void> {
+  /** All other sessions of the account end with its old password. */
+  async changePassword(
+    account: Account,
+    oldPassword: string,
+    newPassword: string,
+    token: string,
+  ): Promise<void> {
+    await this.attempts.countOld(account.id);
     if (!(await verify(account.passwordHash, oldPassword))) {
       throw new ProblemException(403, 'password-wrong', 'The present password is wrong. It was not changed.');
     }
+    await this.requireGood(account, newPassword);
     const passwordHash = await hash(newPassword, ARGON2ID);
-    await this.dataSource
-      .getRepository(Account)
-      .update(account.id, { passwordHash, mustChangePassword: false });
-    await this.logbook.write({
-      person: account.person,
-      action: 'password-changed',
-      text: 'Changed the own password.',
+    const others = await this.dataSource.transaction(async (manager) => {
+      await manager.update(Account, account.id, { passwordHash, mustChangePassword: false });
+      const [gone]: [{ token_hash: string }[], number] = await manager.query(
+        'delete from session where account_id = $1 and token_hash <> $2 returning token_hash',
+        [account.id, hashToken(token)],
+      );
+      const note = { person: account.person, action: 'password-changed', text: 'Changed the own password.' };
+      await this.logbook.write(note, manager);
+      return gone;
     });
+    for (const { token_hash: ended } of others) this.ended.next(ended);
+  }
+
+  private async requireGood({ person, signInName }: Account, password: string): Promise<void> {
+    const plant = await this.dataSource.getRepository(Plant).findOneBy({ id: true });
+    const bad = badPassword(password, [person, signInName, plant?.name ?? '']);
+    if (bad !== undefined) throw new ProblemException(422, 'password-bad', `${bad} It was not changed.`);
+  }
+
+  private async isKnown(account: Account, device: string): Promise<boolean> {
+    const where = { tokenHash: hashToken(device), account: { id: account.id } };
+    const seen = await this.dataSource.getRepository(KnownDevice).update(where, { seenAt: new Date() });
+    return seen.affected === 1;
+  }
+
+  private async rememberDevice(account: Account): Promise<string> {
+    const device = randomBytes(32).toString('base64url');
+    const devices = this.dataSource.getRepository(KnownDevice);
+    await devices.delete({ seenAt: LessThan(new Date(Date.now() - DEVICE_DAYS * 86_400_000)) });
+    await devices.insert({ tokenHash: hashToken(device), account, seenAt: new Date() });
+    return device;
   }
 
   private async openSession(account: Account): Promise<string> {
@@ -107,17 +143,13 @@ export class Access {
     await sessions.insert({ tokenHash: hashToken(token), account, expiresAt });
     return token;
   }
-
-  private async countAttempt(key: string): Promise<void> {
-    try {
-      await this.limiter.consume(key);
-    } catch (error) {
-      if (!(error instanceof RateLimiterRes)) throw error;
-      const minutes = Math.ceil(error.msBeforeNext / 60_000);
-      const detail = `Too many wrong attempts for this name. Try again in ${minutes} min.`;
-      throw new ProblemException(429, 'too-many-attempts', detail);
-    }
-  }
 }
 
-const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');
+export interface SignedIn {
+  readonly token: string;
+  /** By which the browser is known the next time. */
+  readonly device: string;
+  readonly account: Account;
+}
+
+export const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');

@@ -2,11 +2,13 @@ import { Body, Controller, Delete, Get, HttpCode, Post, Put, Req, Res } from '@n
 import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
 import type { SessionView } from '@drive-keep/api';
 import { IsString, MaxLength, MinLength } from 'class-validator';
+import { parseCookie } from 'cookie';
 import type { Request, Response } from 'express';
 import { DataSource } from 'typeorm';
-import { Plant } from '../register/plant.entity.ts';
+import { Plant } from '../plant/plant.entity.ts';
 import { Account } from './account.entity.ts';
-import { Access } from './access.service.ts';
+import { Access, DEVICE_DAYS } from './access.service.ts';
+import { LEAST_PASSWORD } from './bad-passwords.ts';
 import { BeforePasswordChange, COOKIE, Open, Person, tokenOf } from './session.guard.ts';
 
 class SignInBody {
@@ -16,8 +18,14 @@ class SignInBody {
 
 class PasswordBody {
   @ApiProperty() @IsString() @MinLength(1) @MaxLength(200) oldPassword: string;
-  @ApiProperty({ minLength: 10 }) @IsString() @MinLength(10) @MaxLength(200) newPassword: string;
+  @ApiProperty({ minLength: LEAST_PASSWORD })
+  @IsString()
+  @MinLength(LEAST_PASSWORD)
+  @MaxLength(200)
+  newPassword: string;
 }
+
+const DEVICE_COOKIE = 'drive_keep_device';
 
 @ApiTags('session')
 @Controller('session')
@@ -36,8 +44,15 @@ export class SessionController {
     @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<SessionView> {
-    const { token, account } = await this.access.signIn(name, password, request.ip ?? '');
-    response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', secure: request.secure, path: '/' });
+    const known = parseCookie(request.headers.cookie ?? '')[DEVICE_COOKIE] ?? '';
+    const { token, device, account } = await this.access.signIn(name, password, request.ip ?? '', known);
+    const kept = { httpOnly: true, sameSite: 'strict', secure: request.secure } as const;
+    response.cookie(COOKIE, token, { ...kept, path: '/' });
+    response.cookie(DEVICE_COOKIE, device, {
+      ...kept,
+      path: '/api/session',
+      maxAge: DEVICE_DAYS * 86_400_000,
+    });
     return this.view(account);
   }
 
@@ -61,8 +76,12 @@ export class SessionController {
   @BeforePasswordChange()
   @HttpCode(204)
   @ApiOperation({ summary: 'Change the own password' })
-  async changePassword(@Body() body: PasswordBody, @Person() account: Account): Promise<void> {
-    await this.access.changePassword(account, body.oldPassword, body.newPassword);
+  async changePassword(
+    @Body() { oldPassword, newPassword }: PasswordBody,
+    @Person() account: Account,
+    @Req() request: Request,
+  ): Promise<void> {
+    await this.access.changePassword(account, oldPassword, newPassword, tokenOf(request));
   }
 
   private async view(account: Account): Promise<SessionView> {

@@ -11,7 +11,7 @@ import type {
   WritePlanView,
 } from '@drive-keep/api';
 import { DataSource } from 'typeorm';
-import { LineLock } from '../line/line-lock.ts';
+import { LineTurns } from '../lines/line-turns.ts';
 import { RunningPlant, until, type Caller } from '../testing/running-plant.ts';
 
 const [LIFT, SLEW, GRIP] = ['SP-ST-01', 'SP-ST-02', 'SP-ST-03'] as const;
@@ -170,13 +170,12 @@ describe('the controller by itself', () => {
     const [line] = await plant.app
       .get(DataSource)
       .query<{ id: string }[]>(`select id from line where name = 'gateway-3'`);
-    const late = await plant.app.get(LineLock).hold(line?.id ?? '', async () => {
-      const starting = command('start');
-      await new Promise((resolve) => setTimeout(resolve, 300));
-      await technician.post(`axis-loads/${before.id}/release`, { stoppedAndSafe: true });
-      return { starting };
-    });
-    const { status, body } = await late.starting;
+    const turn = await plant.app.get(LineTurns).take(line?.id ?? '', 'write');
+    const starting = command('start');
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    await technician.post(`axis-loads/${before.id}/release`, { stoppedAndSafe: true });
+    await turn.release();
+    const { status, body } = await starting;
     expect([status, body.detail]).toEqual([409, expect.stringContaining('was done at Stacker meanwhile')]);
     expect(controller().runs).toBe(false);
   });

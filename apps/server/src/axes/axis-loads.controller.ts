@@ -1,5 +1,5 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
-import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
+import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import {
   CONTROLLER_COMMANDS,
   type AxisLoadView,
@@ -9,9 +9,19 @@ import {
   type ControllerView,
 } from '@drive-keep/api';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, Equals, IsArray, IsIn, IsString, MaxLength, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  Equals,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsString,
+  MaxLength,
+  ValidateNested,
+} from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
+import { Maybe } from '../problems/maybe.ts';
 import { AxisLoads } from './axis-loads.service.ts';
 import { MachineControl } from './machine-control.service.ts';
 
@@ -53,6 +63,13 @@ class ControllerBody {
   @ApiProperty({ enum: [true], description: 'everybody is clear of the machine' })
   @Equals(true, { message: 'everybodyClear must be stated' })
   everybodyClear: true;
+}
+
+class CarryOutBody {
+  @ApiPropertyOptional({ description: 'it is known what the load does to the line' })
+  @Maybe()
+  @IsBoolean()
+  cutOffKnown?: boolean;
 }
 
 @ApiTags('writing')
@@ -117,7 +134,11 @@ export class AxisLoadsController {
   @NeedsRole('technician')
   @HttpCode(202)
   @ApiOperation({ summary: 'Load the axes, as planned and released' })
-  carryOut(@Param('id') id: string, @Person() person: Account): Promise<AxisLoadView> {
-    return this.loads.carryOut(id, person);
+  carryOut(
+    @Param('id') id: string,
+    @Body() { cutOffKnown }: CarryOutBody,
+    @Person() person: Account,
+  ): Promise<AxisLoadView> {
+    return this.loads.carryOut(id, person, cutOffKnown);
   }
 }

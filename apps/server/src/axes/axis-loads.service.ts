@@ -2,17 +2,18 @@
 
 import { Injectable } from '@nestjs/common';
 import type { AxisLoadView, AxisMachineView, AxisOnFailure } from '@drive-keep/api';
-import { DataSource, In, IsNull } from 'typeorm';
+import { DataSource, In, IsNull, type EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
-import { JobQueue } from '../jobs/job-queue.service.ts';
-import { Jobs } from '../jobs/jobs.service.ts';
+import { Jobs, type EarlyEnd, type Hanging } from '../jobs/jobs.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { Machine } from '../register/machine.entity.ts';
 import { Position } from '../register/position.entity.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
-import { isUuid } from '../sets/backups.service.ts';
+import { Clock } from '../storage/clock.ts';
+import { isUuid } from '../storage/uuid.ts';
+import { isTouched } from '../writing/unit-holds.ts';
 import { StoredWritePlan } from '../writing/write-plan.entity.ts';
 import { WritePlans } from '../writing/write-plans.service.ts';
 import { AxisLoad } from './axis-load.entity.ts';
@@ -22,14 +23,14 @@ const RELEASE_MINUTES = 15;
 const MOST_LOADS = 10;
 
 @Injectable()
-export class AxisLoads {
+export class AxisLoads implements Hanging {
   constructor(
     private readonly dataSource: DataSource,
     private readonly register: Register,
     private readonly dictionaries: Dictionaries,
     private readonly plans: WritePlans,
     private readonly jobs: Jobs,
-    private readonly queue: JobQueue,
+    private readonly clock: Clock,
     private readonly logbook: Logbook,
   ) {}
 
@@ -96,42 +97,75 @@ export class AxisLoads {
 
   async release(id: string, { person }: Account): Promise<AxisLoadView> {
     const load = await this.load(id);
-    if (!['planned', 'released', 'refused'].includes(load.state)) throw over(load);
-    const until = new Date(Date.now() + RELEASE_MINUTES * 60_000);
-    await this.update(id, { state: 'released', releasedBy: person, releasedUntil: until, text: '' });
-    const text = `Stated that ${load.machine.name} is stopped and safe to write to, for ${RELEASE_MINUTES} min.`;
-    await this.logbook.write({ person, action: 'released', text, facts: { load: id } });
+    if (!(await this.mayBeReleased(load))) throw over(load);
+    const until = new Date(this.clock.now().getTime() + RELEASE_MINUTES * 60_000);
+    await this.dataSource.transaction(async (manager) => {
+      const change = { state: 'released' as const, releasedBy: person, releasedUntil: until, text: '' };
+      const released = await manager.update(AxisLoad, { id, state: load.state }, change);
+      if (released.affected !== 1) throw over(load);
+      const text = `Stated that ${load.machine.name} is stopped and safe to write to, for ${RELEASE_MINUTES} min.`;
+      await this.logbook.write({ person, action: 'released', text, facts: { load: id } }, manager);
+    });
     return this.view(id);
   }
 
   /** Hands a released load to the queue. Only one caller gets through. */
-  async carryOut(id: string, { person }: Account): Promise<AxisLoadView> {
+  async carryOut(id: string, { person }: Account, cutOffKnown = false): Promise<AxisLoadView> {
     const load = await this.load(id);
-    if (load.state !== 'released' || (load.releasedUntil ?? new Date(0)) < new Date())
+    const now = this.clock.now();
+    if (load.state !== 'released' || (load.releasedUntil ?? new Date(0)) <= now)
       throw load.state === 'planned' || load.state === 'released' ? notReleased(load) : over(load);
-    const units = (await this.plansOf(load)).map(({ unit }) => unit);
-    const jobId = await this.dataSource.transaction(async (manager) => {
+    const plans = await this.plansOf(load);
+    for (const plan of plans) {
+      await this.register.requireInPlace(plan.position.tag, plan.unit.id);
+      await this.plans.requireCutOffKnown(plan, { cutOffKnown });
+    }
+    await this.dataSource.transaction(async (manager) => {
       const taken = await manager.update(AxisLoad, { id, state: 'released' }, { state: 'loading', text: '' });
       if (taken.affected !== 1) throw over(load);
       const reason = `Load the axes of ${load.machine.name}`;
+      const units = plans.map(({ unit }) => unit);
       const job = await this.jobs.create(manager, { kind: 'axes', reason, requestedBy: person }, units);
       await manager.update(AxisLoad, id, { jobId: job });
-      await manager.update(StoredWritePlan, { id: In(load.planIds) }, { state: 'writing', jobId: job });
+      // The axes are released with their machine.
+      const { releasedBy, releasedUntil } = load;
+      const change = { jobId: job, releasedBy, releasedAt: now, releasedUntil, text: '', holds: '' };
+      await manager.update(
+        StoredWritePlan,
+        { id: In(load.planIds) },
+        { ...change, state: 'writing', endedAt: null },
+      );
       const text = `Started to load the axes of ${load.machine.name}.`;
       await this.logbook.write({ person, action: 'axes-started', text, facts: { load: id } }, manager);
-      return job;
     });
-    await this.queue.send('axes', jobId);
     return this.view(id);
   }
 
-  /** What a dead server leaves behind; the plans of the axes say how far each of them came. */
-  async followInterrupted(): Promise<void> {
-    await this.dataSource.query(
-      `update axis_load l set state = 'interrupted',
-              text = 'The server was interrupted while the axes were loaded. The machine is held; look at each axis below.'
-         from job j where j.id = l.job_id and l.state = 'loading' and j.state = 'interrupted'`,
+  /** Ends a load whose job was stopped before it began, or whose worker has died; the plans say how far each axis came. */
+  async endWithJob(manager: EntityManager, jobId: string, how: EarlyEnd): Promise<string> {
+    const text = await this.plans.endWithJob(manager, jobId, how);
+    const load = await manager.findOneBy(AxisLoad, { jobId, state: 'loading' });
+    if (!load) return text;
+    const state = how === 'stopped' ? ('refused' as const) : ('interrupted' as const);
+    const told =
+      how === 'stopped'
+        ? text
+        : 'The server was interrupted while the axes were loaded. The machine may be held: look at its controller, and at each axis below.';
+    await manager.update(AxisLoad, { id: load.id }, { state, text: told });
+    return text;
+  }
+
+  async leftBehind(): Promise<readonly string[]> {
+    const rows: { id: string }[] = await this.dataSource.query(
+      `select j.id from axis_load l join job j on j.id = l.job_id
+        where l.state = 'loading' and j.state not in ('queued', 'running')`,
     );
+    return [...rows.map(({ id }) => id), ...(await this.plans.leftBehind('axes'))];
+  }
+
+  private async mayBeReleased(load: AxisLoad): Promise<boolean> {
+    if (['planned', 'released', 'refused'].includes(load.state)) return true;
+    return load.state === 'interrupted' && (await this.plansOf(load)).every((plan) => !isTouched(plan));
   }
 
   async load(id: string): Promise<AxisLoad> {
@@ -144,8 +178,14 @@ export class AxisLoads {
     return load;
   }
 
-  async update(id: string, change: Partial<AxisLoad>): Promise<void> {
-    await this.dataSource.getRepository(AxisLoad).update(id, change);
+  async ofJob(jobId: string): Promise<AxisLoad> {
+    const { id } = await this.dataSource.getRepository(AxisLoad).findOneByOrFail({ jobId });
+    return this.load(id);
+  }
+
+  /** Ends a load at work; false where somebody else has ended it. */
+  async close(manager: EntityManager, id: string, end: Pick<AxisLoad, 'state' | 'text'>): Promise<boolean> {
+    return (await manager.update(AxisLoad, { id, state: 'loading' }, end)).affected === 1;
   }
 
   async controllerOf({ machine }: AxisLoad): Promise<MachineController> {
@@ -165,6 +205,7 @@ export class AxisLoads {
       ...{ id, area: machine.area.name, machine: machine.name, state: load.state, onFailure: load.onFailure },
       ...{ madeBy: load.madeBy, madeAt: load.madeAt.toISOString(), text: load.text, jobId: load.jobId },
       release: releasedBy && releasedUntil ? { by: releasedBy, until: releasedUntil.toISOString() } : null,
+      mayBeReleased: await this.mayBeReleased(load),
       plans: await Promise.all(load.planIds.map((each) => this.plans.view(each))),
     };
   }

@@ -2,7 +2,7 @@
 // registers from 0: kind of device, state, ready, command.
 
 import type { ControllerView } from '@drive-keep/api';
-import type { DriveLine } from '../line/drive-line.ts';
+import type { DriveLine } from '../lines/drive-line.ts';
 
 const KIND = 7001;
 const STATES = { runs: 1, held: 2 } as const;

@@ -5,8 +5,7 @@ import { Injectable } from '@nestjs/common';
 import type { ControllerCommand, ControllerView } from '@drive-keep/api';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
-import { LineLock } from '../line/line-lock.ts';
-import { ModbusLine } from '../line/modbus-line.ts';
+import { Lines, waitedTooLong } from '../lines/lines.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { Position } from '../register/position.entity.ts';
@@ -17,13 +16,13 @@ import { MachineController } from './machine-controller.entity.ts';
 export class MachineControl {
   constructor(
     private readonly dataSource: DataSource,
-    private readonly lock: LineLock,
+    private readonly lines: Lines,
     private readonly logbook: Logbook,
   ) {}
 
   async state(tag: string): Promise<ControllerView> {
     const { controller } = await this.of(tag);
-    return { state: await this.ask(controller, (line) => line.state()) };
+    return { state: await this.ask(controller, 'look', (line) => line.state()) };
   }
 
   /** A problem says why where it does not follow. */
@@ -32,7 +31,8 @@ export class MachineControl {
     const before = await this.workOn(controller.machineId);
     if (before.some(({ state }) => state === 'loading' || state === 'writing'))
       throw refused(`An axis of ${machine} is being written to. Wait until that has ended.`);
-    const trouble = await this.ask(controller, async (line) => {
+    const trouble = await this.ask(controller, 'write', async (line, late) => {
+      if (late !== undefined) throw refused(late);
       // What was begun or ended while the line was waited for may have left the machine held, and for a reason.
       const now = await this.workOn(controller.machineId);
       if (JSON.stringify(now) !== JSON.stringify(before))
@@ -45,16 +45,14 @@ export class MachineControl {
     return this.state(tag);
   }
 
-  private async ask<T>(
+  private ask<T>(
     { line, address }: MachineController,
-    work: (line: ControllerLine) => Promise<T>,
+    purpose: 'look' | 'write',
+    work: (line: ControllerLine, late: string | undefined) => Promise<T>,
   ): Promise<T> {
-    const modbus = new ModbusLine(line.host, line.port);
-    try {
-      return await this.lock.hold(line.id, () => work(new ControllerLine(modbus, address)));
-    } finally {
-      modbus.close();
-    }
+    return this.lines.withLine(line, purpose, (drive, turn) =>
+      work(new ControllerLine(drive, address), waitedTooLong(turn)),
+    );
   }
 
   /** Loads of the machine and write plans of its axes, each with its state. */

@@ -1,5 +1,5 @@
 import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
-import { Line } from '../register/line.entity.ts';
+import { Line } from '../lines/line.entity.ts';
 
 /** What moves the axes of a machine together. */
 @Entity()

@@ -5,7 +5,6 @@ import type { StartedJob } from '@drive-keep/api';
 import { DataSource, In, type EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { JobItem } from '../jobs/job-item.entity.ts';
-import { JobQueue } from '../jobs/job-queue.service.ts';
 import { Job } from '../jobs/job.entity.ts';
 import { Jobs } from '../jobs/jobs.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
@@ -18,21 +17,32 @@ export class BackupJobs {
     private readonly dataSource: DataSource,
     private readonly register: Register,
     private readonly jobs: Jobs,
-    private readonly queue: JobQueue,
     private readonly logbook: Logbook,
   ) {}
 
   async start(tags: readonly string[], reason: string, person: Pick<Account, 'person'>): Promise<StartedJob> {
-    const wanted = await this.register.inPlace([...new Set(tags)]);
-    const started = await this.dataSource.transaction(async (manager) => {
-      await manager.query(`select pg_advisory_xact_lock(hashtextextended('start-backup', 0))`);
-      const running = await this.covering(manager, wanted);
-      if (running) return { id: running, joined: true };
-      const id = await this.create(manager, wanted, reason, person);
-      return { id, joined: false };
-    });
-    if (!started.joined) await this.queue.send('backup', started.id);
-    return { job: await this.jobs.view(started.id), joined: started.joined };
+    const wanted = await this.unitsAt(tags);
+    const { id, joined } = await this.dataSource.transaction((manager) =>
+      this.startWithin(manager, wanted, reason, person),
+    );
+    return { job: await this.jobs.view(id), joined };
+  }
+
+  /** Asked before the transaction that begins with them: one that waits for another connection could wait for ever. */
+  unitsAt = (tags: readonly string[]): Promise<readonly PositionWithUnit[]> =>
+    this.register.inPlace([...new Set(tags)]);
+
+  /** For those who have something waiting for the end of the job, and write that down in the same transaction. */
+  async startWithin(
+    manager: EntityManager,
+    wanted: readonly PositionWithUnit[],
+    reason: string,
+    person: Pick<Account, 'person'>,
+  ): Promise<{ id: string; joined: boolean }> {
+    await manager.query(`select pg_advisory_xact_lock(hashtextextended('start-backup', 0))`);
+    const running = await this.covering(manager, wanted);
+    if (running) return { id: running, joined: true };
+    return { id: await this.create(manager, wanted, reason, person), joined: false };
   }
 
   async runAgain(id: string, person: Account): Promise<StartedJob> {

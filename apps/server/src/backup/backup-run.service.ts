@@ -1,18 +1,18 @@
 // Carries out a backup job: lines at the same time, the units of a line one after the other, each to its own outcome.
 
-import { Injectable, Logger } from '@nestjs/common';
+import { Injectable, Logger, type OnModuleInit } from '@nestjs/common';
 import type { OutcomeCode } from '@drive-keep/api';
-import type { Dictionary } from '@drive-keep/core/dictionary';
 import { unreadableCount } from '@drive-keep/core/sets';
-import type { Result } from '@drive-keep/core/values';
-import { Dictionaries, lineFactsOf } from '../catalogue/dictionaries.service.ts';
+import { DataSource } from 'typeorm';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import type { JobItem } from '../jobs/job-item.entity.ts';
-import { JobQueue } from '../jobs/job-queue.service.ts';
-import { Jobs } from '../jobs/jobs.service.ts';
-import { LineLock } from '../line/line-lock.ts';
-import { describeFault, outcomeOf } from '../line/line-text.ts';
-import { ModbusLine } from '../line/modbus-line.ts';
-import { readUnit, type ReadFault, type UnitReading } from '../line/unit-reader.ts';
+import { JobRuns } from '../jobs/job-runs.service.ts';
+import { Jobs, type Hanging } from '../jobs/jobs.service.ts';
+import type { DriveLine } from '../lines/drive-line.ts';
+import { outcomeOf } from '../lines/line-text.ts';
+import { Lines } from '../lines/lines.service.ts';
+import { UnitAtLine } from '../lines/unit-at-line.ts';
+import type { UnitReading } from '../lines/unit-reader.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { Backups } from '../sets/backups.service.ts';
 import { FoundAgain } from '../sets/found-again.service.ts';
@@ -26,6 +26,17 @@ interface TimedReading {
 /** Progress is for eyes: writing it down for every request, or for a unit that is read at once, would cost more than reading. */
 const PROGRESS_MS = 100;
 
+/** A unit of a backup is told with its job; nothing else waits for it. */
+const NOTHING_HANGS: Hanging = {
+  endWithJob: (_manager, _jobId, how) =>
+    Promise.resolve(
+      how === 'stopped'
+        ? 'Stopped before it began.'
+        : 'The server was interrupted before this unit was done. Nothing half-read was kept. Run it again.',
+    ),
+  leftBehind: () => Promise.resolve([]),
+};
+
 interface RunContext {
   readonly jobId: string;
   readonly reason: string;
@@ -34,22 +45,27 @@ interface RunContext {
 }
 
 @Injectable()
-export class BackupRun {
+export class BackupRun implements OnModuleInit {
   private readonly logger = new Logger('BackupRun');
 
   constructor(
+    private readonly dataSource: DataSource,
     private readonly jobs: Jobs,
-    private readonly queue: JobQueue,
+    private readonly runs: JobRuns,
     private readonly dictionaries: Dictionaries,
     private readonly backups: Backups,
-    private readonly lock: LineLock,
+    private readonly lines: Lines,
     private readonly logbook: Logbook,
     private readonly foundAgain: FoundAgain,
   ) {}
 
+  onModuleInit(): void {
+    this.jobs.endAlong('backup', NOTHING_HANGS);
+  }
+
   async serve(): Promise<void> {
-    await this.queue.serve('backup', (jobId, stopped) => this.run(jobId, stopped));
-    this.queue.whenSwept(() => this.foundAgain.recordEnded());
+    await this.runs.serve('backup', (jobId, stopped) => this.run(jobId, stopped));
+    this.runs.whenSwept(() => this.foundAgain.recordEnded());
   }
 
   private async run(jobId: string, stopped: () => boolean): Promise<void> {
@@ -63,18 +79,13 @@ export class BackupRun {
   /** The line goes on to the next unit while what was read of the one before is kept. */
   private async runLine(items: readonly JobItem[], context: RunContext): Promise<void> {
     const keeping: Promise<void>[] = [];
-    const place = items[0]?.unit.line;
-    const line = place ? new ModbusLine(place.host, place.port) : undefined;
-    const one = async (item: JobItem): Promise<void> => {
-      const reading = await this.guarded(item, context, () => this.readItem(item, line, context));
+    const line = items[0]?.unit.line;
+    const one = async (item: JobItem, drive?: DriveLine): Promise<void> => {
+      const reading = await this.guarded(item, context, () => this.readItem(item, drive, context));
       if (reading) keeping.push(this.guarded(item, context, () => this.keep(item, reading, context)));
     };
-    try {
-      if (place) await this.lock.holdForEach(place.id, items, one);
-      else for (const item of items) await one(item);
-    } finally {
-      line?.close();
-    }
+    if (line) await this.lines.forEach(line, 'round', items, one);
+    else for (const item of items) await one(item);
     await Promise.all(keeping);
   }
 
@@ -89,7 +100,10 @@ export class BackupRun {
     } catch (error) {
       this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
       const text = 'Something went wrong inside Drive Keep while this unit was read. Nothing was kept.';
-      await this.jobs.endItem(jobId, item.place, 'failed', text);
+      // Where that cannot be written down either, the database is gone, and the sweep ends the unit when it is back.
+      await this.jobs
+        .endItem(jobId, item.place, 'failed', text)
+        .catch((again: unknown) => this.logger.error(String(again)));
       return undefined;
     }
   }
@@ -97,29 +111,32 @@ export class BackupRun {
   /** What the unit holds; nothing where the item has ended another way. */
   private async readItem(
     item: JobItem,
-    line: ModbusLine | undefined,
+    drive: DriveLine | undefined,
     { jobId, stopped }: RunContext,
   ): Promise<TimedReading | undefined> {
     const { position } = item.unit;
-    const end = async (outcome: OutcomeCode, text: string) => {
-      await this.jobs.endItem(jobId, item.place, outcome, text);
+    const end = async (outcome: OutcomeCode, text: string, foundSerial: string | null = null) => {
+      await this.jobs.endItem(jobId, item.place, outcome, text, { foundSerial });
       return undefined;
     };
     if (stopped()) return end('stopped', 'Stopped before this unit was read.');
-    if (!line) return end('no-line', `${position.tag} has no line; it is read off at the keypad.`);
-    const dictionary = await this.dictionaries.get(item.unit.dictionaryId);
-    const read = await this.readFrom(line, dictionary, item, { jobId, stopped });
+    const { line } = item.unit;
+    if (!line || !drive) return end('no-line', `${position.tag} has no line; it is read off at the keypad.`);
+    const { serial, lineAddress, dictionaryId } = item.unit;
+    const dictionary = await this.dictionaries.get(dictionaryId);
+    const unit = { tag: position.tag, line, address: lineAddress ?? 0, serial, dictionary };
+    const at = new UnitAtLine(unit, drive, { waitedMs: 0, lost: false });
+    const read = await this.readFrom(at, item, { jobId, stopped });
     if (read.ok) return { reading: read.value, at: new Date() };
-    const name = { tag: position.tag, serial: item.unit.serial, modelName: dictionary.name };
-    return end(outcomeOf(read.fault), describeFault(read.fault, name));
+    const found = read.fault.code === 'other-serial' ? String(read.fault.found) : null;
+    return end(outcomeOf(read.fault), at.describe(read.fault), found);
   }
 
   private async readFrom(
-    line: ModbusLine,
-    dictionary: Dictionary,
-    { unit, place }: JobItem,
+    at: UnitAtLine,
+    { place }: JobItem,
     { jobId, stopped }: Pick<RunContext, 'jobId' | 'stopped'>,
-  ): Promise<Result<UnitReading, ReadFault>> {
+  ) {
     // That it was begun is written before how it ended.
     let telling = Promise.resolve();
     const begun = setTimeout(() => {
@@ -130,10 +147,8 @@ export class BackupRun {
       (done: number, total: number) =>
         void this.jobs.progress(jobId, place, { done, total }).catch(() => undefined),
     );
-    const expected = { address: unit.lineAddress ?? 0, serial: unit.serial };
-    const control = { progress, stopped };
     try {
-      return await readUnit(line, dictionary, lineFactsOf(dictionary), expected, control);
+      return await at.read({ progress, stopped });
     } finally {
       clearTimeout(begun);
       await telling;
@@ -150,18 +165,19 @@ export class BackupRun {
     const { set, aside, identity } = reading;
     const from = { serial: identity.serial, firmware: identity.firmware, takenAt: at };
     const what = { position, unit, set, aside, takenBy: person, how: 'read' as const, reason, ...from };
-    const { backupId, found } = await this.backups.keepOrFind(what);
     const unreadable = unreadableCount(set);
     const gaps = unreadable > 0 ? ` ${unreadable} were refused by the unit and are kept as unreadable.` : '';
-    const text = `${set.readings.size} parameters.${gaps}${found ? ' Same as the backup before.' : ''}`;
-    // What was found again is told with the rest of the job.
-    if (!found) {
-      const note = { person, action: 'backed-up' as const, tag: position.tag, text: `Backed up: ${text}` };
-      await this.logbook.write({ ...note, facts: { backup: backupId } });
-    }
-    await this.jobs.endItem(jobId, item.place, unreadable > 0 ? 'kept-with-gaps' : 'kept', text, {
-      backupId,
-      ...(found ? { foundAgain: 'to-record' } : {}),
+    // Kept, written down and told in one: a unit is never told as not kept whose backup is there.
+    await this.dataSource.transaction(async (manager) => {
+      const { backupId, found } = await this.backups.keepOrFind(what, manager);
+      const text = `${set.readings.size} parameters.${gaps}${found ? ' Same as the backup before.' : ''}`;
+      // What was found again is told with the rest of the job.
+      if (!found) {
+        const note = { person, action: 'backed-up' as const, tag: position.tag, text: `Backed up: ${text}` };
+        await this.logbook.write({ ...note, facts: { backup: backupId } }, manager);
+      }
+      const kept = { manager, backupId, ...(found ? { foundAgain: 'to-record' as const } : {}) };
+      await this.jobs.endItem(jobId, item.place, unreadable > 0 ? 'kept-with-gaps' : 'kept', text, kept);
     });
   }
 }

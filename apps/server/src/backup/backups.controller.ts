@@ -34,14 +34,14 @@ class FileQuery {
 }
 
 @ApiTags('backups')
-@Controller('backups')
+@Controller()
 export class BackupsController {
   constructor(
     private readonly jobs: BackupJobs,
     private readonly files: SetExport,
   ) {}
 
-  @Post()
+  @Post('backups')
   @NeedsRole('technician')
   @HttpCode(202)
   @ApiOperation({ summary: 'Back up positions; answers with the job that does it' })
@@ -49,7 +49,15 @@ export class BackupsController {
     return this.jobs.start(positions, reason, person);
   }
 
-  @Get(':id/file')
+  @Post('jobs/:id/run-again')
+  @NeedsRole('technician')
+  @HttpCode(202)
+  @ApiOperation({ summary: 'Back up those units again that this job has not kept' })
+  runAgain(@Param('id') id: string, @Person() person: Account): Promise<StartedJob> {
+    return this.jobs.runAgain(id, person);
+  }
+
+  @Get('backups/:id/file')
   @ApiOperation({ summary: 'A backup as a file' })
   async file(
     @Param('id') id: string,

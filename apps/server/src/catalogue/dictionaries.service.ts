@@ -6,12 +6,13 @@ import {
   readModel,
   terminalsOf,
   type Dictionary,
-  type LineFacts,
+  type DictionaryId,
   type ModelFiles,
 } from '@drive-keep/core/dictionary';
 import { DataSource } from 'typeorm';
-import { notFound } from '../problems/problem.ts';
+import { notFound, ProblemException } from '../problems/problem.ts';
 import { StoredDictionary } from './dictionary.entity.ts';
+import { filesHash } from './files-hash.ts';
 
 @Injectable()
 export class Dictionaries {
@@ -24,10 +25,32 @@ export class Dictionaries {
     if (known) return known;
     const stored = await this.dataSource.getRepository(StoredDictionary).findOneBy({ id });
     if (!stored) throw notFound(`The dictionary ${id}`);
+    if (filesHash(filesOf(stored)) !== stored.filesHash) throw damaged(id);
     const read = readModel(filesOf(stored));
     if (!read.ok) throw new Error(`dictionary ${id} was kept but cannot be read`);
     this.known.set(id, read.value);
     return read.value;
+  }
+
+  /** Maker and name alone, whatever state its files are in. */
+  async named(id: string): Promise<Pick<Dictionary, 'id' | 'maker' | 'name'>> {
+    const stored = await this.dataSource.getRepository(StoredDictionary).findOneBy({ id });
+    if (!stored) throw notFound(`The dictionary ${id}`);
+    return { id: id as DictionaryId, maker: stored.maker, name: stored.name };
+  }
+
+  /** The hash of its files, for a signature that stands for them. */
+  async hashOf(id: string): Promise<string> {
+    const stored = await this.dataSource.getRepository(StoredDictionary).findOneBy({ id });
+    if (!stored || filesHash(filesOf(stored)) !== stored.filesHash) throw damaged(id);
+    return stored.filesHash;
+  }
+
+  /** Those whose files are not the ones that were taken in; they are no longer at hand. */
+  async damaged(): Promise<readonly string[]> {
+    const bad = (await this.all()).filter((each) => filesHash(filesOf(each)) !== each.filesHash);
+    for (const { id } of bad) this.known.delete(id);
+    return bad.map(({ id }) => id);
   }
 
   async listing(): Promise<readonly ModelListing[]> {
@@ -71,14 +94,15 @@ export class Dictionaries {
   }
 }
 
+const damaged = (id: string): ProblemException =>
+  new ProblemException(
+    500,
+    'dictionary-damaged',
+    `The kept dictionary ${id} is damaged: no value of it is shown. Bring its files once more under Models, or restore a copy of the database.`,
+  );
+
 export const filesOf = (stored: StoredDictionary): ModelFiles => ({
   model: stored.modelFile,
   parameters: stored.parametersFile,
   terminals: stored.terminalsFile,
 });
-
-/** The line facts of a model that units are read from; keypad-only models have none. */
-export function lineFactsOf(dictionary: Dictionary): LineFacts {
-  if (!dictionary.line) throw new Error(`${dictionary.id} has no line`);
-  return dictionary.line;
-}

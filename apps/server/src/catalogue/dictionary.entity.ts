@@ -11,6 +11,8 @@ export class StoredDictionary {
   @Column('text') modelFile: string;
   @Column('text') parametersFile: string;
   @Column('text', { nullable: true }) terminalsFile: string | null;
+  /** Over the files; by it they prove to be those that were taken in. */
+  @Column('text') filesHash: string;
   /** Who brought it; nothing for a shipped model. */
   @Column('text', { nullable: true }) importedBy: string | null;
   @Column({ type: 'timestamptz', insert: false }) importedAt: Date;

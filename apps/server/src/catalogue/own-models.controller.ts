@@ -3,11 +3,12 @@ import { ApiOperation, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { OwnModelPreview } from '@drive-keep/api';
 import { COLUMN_USES, type ColumnUse } from '@drive-keep/core/formats';
 import { Transform } from 'class-transformer';
-import { IsIn, IsObject, IsOptional, IsString, MaxLength } from 'class-validator';
+import { IsIn, IsObject, IsString, MaxLength } from 'class-validator';
+import { Maybe } from '../problems/maybe.ts';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
-import { TakesFile } from '../files/file-upload.ts';
-import { givenFile, type UploadedFile as SentFile } from '../files/uploaded-file.ts';
+import { TakesFile } from '../file-content/file-upload.ts';
+import { givenFile, type UploadedFile as SentFile } from '../file-content/uploaded-file.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { OwnModels } from './own-models.service.ts';
 
@@ -24,18 +25,18 @@ function assignmentFrom({ value }: { value: unknown }): unknown {
 }
 
 class OwnModelBody {
-  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(60) maker?: string;
-  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(60) name?: string;
-  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(400) about?: string;
-  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(20) firmwareFrom?: string;
-  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(20) firmwareTo?: string;
+  @ApiPropertyOptional() @Maybe() @IsString() @MaxLength(60) maker?: string;
+  @ApiPropertyOptional() @Maybe() @IsString() @MaxLength(60) name?: string;
+  @ApiPropertyOptional() @Maybe() @IsString() @MaxLength(400) about?: string;
+  @ApiPropertyOptional() @Maybe() @IsString() @MaxLength(20) firmwareFrom?: string;
+  @ApiPropertyOptional() @Maybe() @IsString() @MaxLength(20) firmwareTo?: string;
   @ApiPropertyOptional({ description: 'use by column heading, as JSON', type: String })
-  @IsOptional()
+  @Maybe()
   @Transform(assignmentFrom)
   @IsObject()
   assignment?: Record<string, ColumnUse>;
   @ApiPropertyOptional({ enum: ['point', 'comma'] })
-  @IsOptional()
+  @Maybe()
   @IsIn(['point', 'comma'])
   decimalMark?: 'point' | 'comma';
 }

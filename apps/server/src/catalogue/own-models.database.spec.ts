@@ -15,7 +15,7 @@ import type {
 } from '@drive-keep/api';
 import { SetContent } from '../sets/set-content.entity.ts';
 import { DataSource } from 'typeorm';
-import { writeSheets } from '../files/spreadsheet.ts';
+import { writeSheets } from '../file-content/spreadsheet.ts';
 import { RunningPlant, type Caller } from '../testing/running-plant.ts';
 import { StoredDictionary } from './dictionary.entity.ts';
 
@@ -59,7 +59,7 @@ describe('a model of the plant’s own', () => {
       unit: 's',
       default: '5.0',
     });
-    expect(body.findings.map(({ line, severity }) => [line, severity])).toEqual([[8, 'look']]);
+    expect(body.findings.map(({ line, attention }) => [line, attention])).toEqual([[8, 'look']]);
     expect(await models()).toEqual(before);
   });
 
@@ -151,11 +151,13 @@ describe('a model of the plant’s own', () => {
       form(set, 'set.csv'),
     );
     expect([seen.body.acceptable, seen.body.parameters, seen.body.expected]).toEqual([true, 2, 6]);
-    await technician.post<ImportedBackup>(
+    const imported = await technician.post<ImportedBackup>(
       'positions/YD-CV-01/imports',
       form(set, 'set.csv', { hash: seen.body.hash }),
     );
-    const { body } = await technician.get<ComparisonView>('positions/YD-CV-01/comparison?a=default&b=newest');
+    const { body } = await technician.get<ComparisonView>(
+      `positions/YD-CV-01/comparison?a=default&b=backup:${imported.body.backupId}`,
+    );
     const changes = body.rows.filter(({ b }) => b !== null).map(({ code, change }) => `${code} ${change}`);
     expect(changes).toEqual(['P1 +2.5 s (×1.5)', 'P4 −60 % (×0.60)']);
   });

@@ -16,14 +16,15 @@ import {
   type ColumnAssignment,
   type DecimalMark,
   type OwnModel,
-  type OwnModelFinding,
   type OwnParameter,
 } from '@drive-keep/core/formats';
+import { finding, hasStop, type Finding } from '@drive-keep/core/findings';
 import { readTable, tableFromJson, type Table } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
-import { contentOf, type UploadedFile } from '../files/uploaded-file.ts';
+import { contentOf, type UploadedFile } from '../file-content/uploaded-file.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
+import { findingLine, findingView } from '../problems/finding-view.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { StoredDictionary } from './dictionary.entity.ts';
 import { describeImportFault, ModelImport } from './model-import.ts';
@@ -50,7 +51,7 @@ interface TakenFile {
   readonly assignment: ColumnAssignment;
   readonly decimalMark: DecimalMark;
   readonly parameters: readonly OwnParameter[];
-  readonly findings: readonly OwnModelFinding[];
+  readonly findings: readonly Finding[];
   readonly maker: string;
   readonly name: string;
   readonly about: string;
@@ -73,10 +74,7 @@ export class OwnModels {
   async keep(file: UploadedFile, wish: OwnModelWish, { person }: Account): Promise<{ id: string }> {
     const { preview, model } = await this.understand(file, wish);
     if (!preview.acceptable) {
-      const stops = preview.findings.filter(({ severity }) => severity === 'stop');
-      const findings = stops.map(
-        ({ line, column, text }) => `Line ${line}${column && `, ${column}`}: ${text}`,
-      );
+      const findings = preview.findings.filter(({ attention }) => attention === 'stop').map(findingLine);
       const detail = `The model cannot be taken in: ${findings[0] ?? 'it has no parameters.'} Nothing was kept.`;
       throw new ProblemException(422, 'model-not-acceptable', detail, findings);
     }
@@ -102,7 +100,6 @@ export class OwnModels {
     const facts = { maker, name, about, firmwareFrom, firmwareTo, version };
     const model = makeOwnModel(facts, taken.parameters, headingsByColumn(taken.assignment));
     const findings = [...nameFindings(maker, name), ...taken.findings, ...model.findings];
-    const stopped = findings.some(({ severity }) => severity === 'stop');
     return {
       model,
       preview: {
@@ -118,8 +115,8 @@ export class OwnModels {
         dictionary: `${slug}@${version}`,
         rows: taken.parameters.length,
         parameters: taken.parameters.slice(0, MOST_SHOWN).map(parameterView),
-        findings: findings.slice(0, MOST_FINDINGS),
-        acceptable: !stopped && taken.parameters.length > 0,
+        findings: findings.slice(0, MOST_FINDINGS).map(findingView),
+        acceptable: !hasStop(findings) && taken.parameters.length > 0,
       },
     };
   }
@@ -132,8 +129,7 @@ export class OwnModels {
     const table = kind === 'json' ? tableFromJson(content.text) : readTable(content.text);
     if (!table.ok) {
       const line = 'line' in table.fault ? table.fault.line : 1;
-      const text = 'The file cannot be read as a table from here on. Save it again as CSV, XLSX or JSON.';
-      return { ...EMPTY, findings: [{ line, column: '', severity: 'stop', text }] };
+      return { ...EMPTY, findings: [finding('stop', { line }, 'list-broken', {})] };
     }
     return this.takeTable(table.value, wish);
   }
@@ -141,8 +137,8 @@ export class OwnModels {
   private takeTable(table: Table, wish: OwnModelWish): TakenFile {
     const decimalMark = wish.decimalMark ?? guessDecimalMark(table);
     if (table.rows.length > MOST_PARAMETERS) {
-      const text = `The file has ${table.rows.length} rows; a model has at most ${MOST_PARAMETERS} parameters.`;
-      return { ...EMPTY, findings: [{ line: 1, column: '', severity: 'stop', text }] };
+      const facts = { rows: table.rows.length, most: MOST_PARAMETERS };
+      return { ...EMPTY, findings: [finding('stop', { line: 1 }, 'list-too-long', facts)] };
     }
     if (isCatalogueTable(table)) {
       const parameters = table.rows.map(({ line, cells }) => ({ line, cells }));
@@ -185,19 +181,15 @@ function takeEds(text: string): TakenFile {
   };
 }
 
-function nameFindings(maker: string, name: string): OwnModelFinding[] {
+function nameFindings(maker: string, name: string): Finding[] {
   const missing = [...(maker === '' ? ['the maker'] : []), ...(name === '' ? ['the name of the model'] : [])];
-  if (missing.length > 0) {
-    const text = `Say ${missing.join(' and ')}.`;
-    return [{ line: 1, column: '', severity: 'stop', text }];
-  }
+  if (missing.length > 0) return [finding('stop', { line: 1 }, 'model-not-named', { missing })];
   if (modelSlug(maker, name) !== '') return [];
-  const text = 'Maker and name need a letter or a digit.';
-  return [{ line: 1, column: '', severity: 'stop', text }];
+  return [finding('stop', { line: 1 }, 'name-without-letter', {})];
 }
 
 function parameterView({ line, cells }: OwnParameter): OwnParameterView {
-  const { code = '', name = '', unit = '', least = '', greatest = '', options = '', access = '' } = cells;
-  const range = least === '' && greatest === '' ? '' : `${least} to ${greatest}`;
+  const { code = '', name = '', unit = '', minimum = '', maximum = '', options = '', access = '' } = cells;
+  const range = minimum === '' && maximum === '' ? '' : `${minimum} to ${maximum}`;
   return { line, code, name, range, default: cells.default ?? '', unit, options, access };
 }

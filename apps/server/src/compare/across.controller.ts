@@ -2,15 +2,8 @@ import { Controller, Get, Query } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { AcrossView, ParameterHistoryView } from '@drive-keep/api';
 import { Transform } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  ArrayNotEmpty,
-  IsArray,
-  IsOptional,
-  IsString,
-  MaxLength,
-  MinLength,
-} from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsString, MaxLength, MinLength } from 'class-validator';
+import { Maybe } from '../problems/maybe.ts';
 import { Across } from './across.service.ts';
 
 const MOST_POSITIONS = 60;
@@ -18,8 +11,8 @@ const MOST_POSITIONS = 60;
 class AcrossQuery {
   @ApiProperty({ description: 'tag of a position' }) @IsString() @MinLength(1) @MaxLength(60) a: string;
   @ApiProperty({ description: 'tag of another' }) @IsString() @MinLength(1) @MaxLength(60) b: string;
-  @ApiPropertyOptional({ default: 'newest' }) @IsOptional() @IsString() @MaxLength(60) aSet?: string;
-  @ApiPropertyOptional({ default: 'newest' }) @IsOptional() @IsString() @MaxLength(60) bSet?: string;
+  @ApiPropertyOptional({ default: 'newest' }) @Maybe() @IsString() @MaxLength(60) aSet?: string;
+  @ApiPropertyOptional({ default: 'newest' }) @Maybe() @IsString() @MaxLength(60) bSet?: string;
 }
 
 class ParameterQuery {

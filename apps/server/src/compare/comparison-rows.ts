@@ -47,13 +47,13 @@ export function allRows(
 export function rowView(dictionary: Dictionary, facts: Facts, row: ComparisonRow): ComparisonRowView {
   const parameter = findParameter(dictionary, row.code);
   if (!parameter) throw new Error(`${row.code} is compared but not in ${dictionary.id}`);
-  const { least, greatest } = limitsOf(parameter, facts);
+  const { minimum, maximum } = limitsOf(parameter, facts);
   return {
     code: row.code,
     a: row.a ?? null,
     b: row.b ?? null,
-    least: Number.isFinite(least) ? least : null,
-    greatest: Number.isFinite(greatest) ? greatest : null,
+    minimum: Number.isFinite(minimum) ? minimum : null,
+    maximum: Number.isFinite(maximum) ? maximum : null,
     default: defaultOf(parameter, facts) ?? null,
     difference: row.difference,
     change: describeChange(parameter, row.a, row.b),

@@ -1,29 +1,28 @@
-import { Controller, Get, Param, Query, Sse, type MessageEvent } from '@nestjs/common';
+import { Controller, Get, Param, Query } from '@nestjs/common';
 import { ApiOperation, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { ComparisonView, DifferenceOrigin, ParameterStep, ThreeWayView } from '@drive-keep/api';
 import { compareSets, compareThree } from '@drive-keep/core/compare';
 import { factsOf, findParameter } from '@drive-keep/core/dictionary';
-import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
-import type { Observable } from 'rxjs';
+import { IsIn, IsString, MaxLength } from 'class-validator';
+import { Maybe } from '../problems/maybe.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { Register } from '../register/register.service.ts';
 import { History } from '../sets/history.service.ts';
 import { allRows, rowView, withAside } from './comparison-rows.ts';
-import { LiveReading } from './live-reading.service.ts';
 import { ReferencedSets } from './referenced-sets.service.ts';
 
 const FLAG = ['yes', 'no'] as const;
 
 class ComparisonQuery {
-  @ApiPropertyOptional({ default: 'baseline' }) @IsOptional() @IsString() @MaxLength(60) a?: string;
-  @ApiPropertyOptional({ default: 'newest' }) @IsOptional() @IsString() @MaxLength(60) b?: string;
+  @ApiPropertyOptional({ default: 'baseline' }) @Maybe() @IsString() @MaxLength(60) a?: string;
+  @ApiPropertyOptional({ default: 'newest' }) @Maybe() @IsString() @MaxLength(60) b?: string;
   @ApiPropertyOptional({ enum: FLAG, description: 'monitors and counters too' })
-  @IsOptional()
+  @Maybe()
   @IsIn(FLAG)
   noise?: 'yes' | 'no';
   @ApiPropertyOptional({ enum: FLAG, description: 'rows without a difference too' })
-  @IsOptional()
+  @Maybe()
   @IsIn(FLAG)
   all?: 'yes' | 'no';
 }
@@ -33,11 +32,7 @@ class ThreeWayQuery {
   @IsString()
   @MaxLength(60)
   before: string;
-  @ApiPropertyOptional({ default: 'newest' }) @IsOptional() @IsString() @MaxLength(60) now?: string;
-}
-
-class LiveQuery {
-  @ApiPropertyOptional({ default: 'baseline' }) @IsOptional() @IsString() @MaxLength(60) a?: string;
+  @ApiPropertyOptional({ default: 'newest' }) @Maybe() @IsString() @MaxLength(60) now?: string;
 }
 
 @ApiTags('comparison')
@@ -48,7 +43,6 @@ export class ComparisonController {
     private readonly sets: ReferencedSets,
     private readonly dictionaries: Dictionaries,
     private readonly history: History,
-    private readonly live: LiveReading,
   ) {}
 
   @Get('comparison')
@@ -102,17 +96,6 @@ export class ComparisonController {
         origin: (now.side.reference === 'newest' && known.get(row.code)) || null,
       })),
     };
-  }
-
-  @Sse('live')
-  @ApiOperation({
-    summary: 'Reads the unit now and compares as it goes; nothing is kept (server-sent events)',
-  })
-  async readLive(@Param('tag') tag: string, @Query() { a }: LiveQuery): Promise<Observable<MessageEvent>> {
-    const [at] = await this.register.inPlace([tag]);
-    if (!at) throw notFound(`The position ${tag}`);
-    const other = await this.sets.get(at, a ?? 'baseline');
-    return this.live.compare(at, other);
   }
 
   @Get('difference-origins')

@@ -12,6 +12,8 @@ export class BaselineDraft {
   @Column('jsonb') codes: string[];
   @Column('text') reason: string;
   @Column('text') madeBy: string;
+  /** Who has proposed each line. */
+  @Column('jsonb', { default: {} }) proposers: Record<string, string[]>;
   @Column({ type: 'timestamptz', insert: false }) madeAt: Date;
   @Column('text', { default: 'waiting' }) state: 'waiting' | 'signed' | 'refused';
   @Column('text', { nullable: true }) closedBy: string | null;

@@ -4,20 +4,21 @@
 import { Injectable } from '@nestjs/common';
 import type { DraftView } from '@drive-keep/api';
 import type { Code } from '@drive-keep/core/dictionary';
-import type { ParameterSet } from '@drive-keep/core/sets';
+import { hashOf, type ParameterSet } from '@drive-keep/core/sets';
 import type { Reading } from '@drive-keep/core/values';
 import { DataSource, type EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { ReferencedSets } from '../compare/referenced-sets.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
-import { Plant } from '../register/plant.entity.ts';
+import { Plant } from '../plant/plant.entity.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
-import { isUuid } from '../sets/backups.service.ts';
-import { Baseline } from '../sets/baseline.entity.ts';
+import { Clock } from '../storage/clock.ts';
+import { isUuid } from '../storage/uuid.ts';
+import { Baselines } from '../sets/baselines.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { BaselineDraft } from './baseline-draft.entity.ts';
-import type { Decision } from './decision.entity.ts';
+import type { Decision } from '../tolerations/decision.entity.ts';
 
 @Injectable()
 export class BaselineDrafts {
@@ -26,6 +27,8 @@ export class BaselineDrafts {
     private readonly register: Register,
     private readonly sets: ReferencedSets,
     private readonly contents: ContentStore,
+    private readonly baselines: Baselines,
+    private readonly clock: Clock,
     private readonly logbook: Logbook,
   ) {}
 
@@ -36,72 +39,82 @@ export class BaselineDrafts {
     return draft && this.view(draft);
   }
 
-  /** The baseline with the decided values of the newest backup; what was proposed before and not signed is joined. */
+  /**
+   * The baseline with the decided values of the newest backup; what was proposed before and not signed is joined. The caller
+   * holds the decisions of the position.
+   */
   async propose(
+    manager: EntityManager,
     { position }: PositionWithUnit,
     baseline: ParameterSet,
     newest: ParameterSet,
     decisions: readonly Decision[],
     { person }: Account,
-  ): Promise<DraftView> {
+  ): Promise<string> {
+    const signed = await this.baselines.newest(manager, position.id);
+    if (signed?.contentHash !== hashOf(baseline))
+      throw refused('Another revision was signed in between. Decide anew about what is left.');
     const reasons = [...new Set(decisions.map(({ reason }) => reason))].join('; ');
-    return this.dataSource.transaction(async (manager) => {
-      const before = await manager.findOneBy(BaselineDraft, {
-        position: { id: position.id },
-        state: 'waiting',
-      });
-      const codes = [...new Set([...(before?.codes ?? []), ...decisions.map(({ code }) => code)])];
-      const readings = new Map<Code, Reading>(baseline.readings);
-      for (const code of codes as Code[]) {
-        const found = newest.readings.get(code);
-        if (found === undefined) readings.delete(code);
-        else readings.set(code, found);
-      }
-      const reason = before ? `${before.reason}; ${reasons}` : reasons;
-      if (before) await this.close(manager, before.id, 'refused', person);
-      const set = { dictionary: baseline.dictionary, readings };
-      return this.keep(manager, position.id, set, { codes, reason, madeBy: person });
+    const before = await manager.findOneBy(BaselineDraft, {
+      position: { id: position.id },
+      state: 'waiting',
     });
+    const own = decisions.map(({ code }) => code);
+    const codes = [...new Set([...(before?.codes ?? []), ...own])];
+    const readings = new Map<Code, Reading>(baseline.readings);
+    for (const code of codes as Code[]) {
+      const found = newest.readings.get(code);
+      if (found === undefined) readings.delete(code);
+      else readings.set(code, found);
+    }
+    const proposers: Record<string, string[]> = { ...before?.proposers };
+    for (const code of own) proposers[code] = [...new Set([...(proposers[code] ?? []), person])];
+    const reason = before ? `${before.reason}; ${reasons}` : reasons;
+    if (before) await this.close(manager, before.id, 'refused', person);
+    const set = { dictionary: baseline.dictionary, readings };
+    return this.keep(manager, position.id, set, { codes, reason, madeBy: person, proposers });
   }
 
   /** The newest backup as the first baseline of a position. */
   async proposeFirst(tag: string, reason: string, { person }: Account): Promise<DraftView> {
     const at = await this.register.unitAt(tag);
     const { set } = await this.sets.get(at, 'newest');
-    if ((await this.revision(this.dataSource.manager, at.position.id)) > 0)
-      throw refused(`${tag} has a baseline. Decide about the differences instead.`);
-    return this.dataSource.transaction(async (manager) => {
+    const id = await this.dataSource.transaction(async (manager) => {
+      await lockDecisions(manager, at.position.id);
+      if (await this.baselines.newest(manager, at.position.id))
+        throw refused(`${tag} has a baseline. Decide about the differences instead.`);
       const before = await manager.findOneBy(BaselineDraft, {
         position: { id: at.position.id },
         state: 'waiting',
       });
       if (before) await this.close(manager, before.id, 'refused', person);
-      return this.keep(manager, at.position.id, set, { codes: [], reason, madeBy: person });
+      const proposers = { [WHOLE]: [person] };
+      return this.keep(manager, at.position.id, set, { codes: [], reason, madeBy: person, proposers });
     });
+    return this.view(await this.dataSource.getRepository(BaselineDraft).findOneByOrFail({ id }));
   }
 
   async sign(id: string, { person }: Account): Promise<void> {
     await this.dataSource.transaction(async (manager) => {
       const draft = await this.open(manager, id);
       const { position, basisRevision } = draft;
-      if ((await this.secondPerson(manager)) && draft.madeBy === person) {
-        throw refused('This plant wants a second person to sign what you have proposed yourself.');
-      }
-      if ((await this.revision(manager, position.id)) !== basisRevision) {
+      await lockDecisions(manager, position.id);
+      if (await this.secondPerson(manager)) requireOthers(draft, person);
+      const last = await this.baselines.newest(manager, position.id);
+      if ((last?.revision ?? 0) !== basisRevision)
         throw refused('Another revision was signed in between. Decide anew about what is left.');
-      }
-      const revision = basisRevision + 1;
+      // Nobody signs what cannot be read back.
+      const { dictionary } = await this.contents.get(draft.contentHash);
       const { contentHash, reason } = draft;
-      await manager.insert(Baseline, {
-        position,
-        revision,
-        contentHash,
-        reason,
-        signedAt: new Date(),
+      const facts = { positionId: position.id, contentHash, dictionary, reason };
+      const revision = await this.baselines.sign(manager, {
+        ...facts,
+        signedAt: this.clock.now(),
         signedBy: person,
       });
       await this.close(manager, id, 'signed', person);
-      const text = `Signed revision ${revision} of the baseline: ${reason}. Proposed by ${draft.madeBy}.`;
+      const proposed = [...new Set(Object.values(draft.proposers).flat())].join(', ') || draft.madeBy;
+      const text = `Signed revision ${revision} of the baseline: ${reason}. Proposed by ${proposed}.`;
       await this.logbook.write({ person, action: 'baseline-signed', tag: position.tag, text }, manager);
     });
   }
@@ -122,16 +135,17 @@ export class BaselineDrafts {
     manager: EntityManager,
     positionId: string,
     set: ParameterSet,
-    facts: Pick<BaselineDraft, 'codes' | 'reason' | 'madeBy'>,
-  ): Promise<DraftView> {
+    facts: Pick<BaselineDraft, 'codes' | 'reason' | 'madeBy' | 'proposers'>,
+  ): Promise<string> {
+    const last = await this.baselines.newest(manager, positionId);
     const saved = await manager.save(BaselineDraft, {
       position: { id: positionId },
       contentHash: await this.contents.keep(set, manager),
-      basisRevision: await this.revision(manager, positionId),
+      basisRevision: last?.revision ?? 0,
       state: 'waiting' as const,
       ...facts,
     });
-    return this.view(await manager.findOneByOrFail(BaselineDraft, { id: saved.id }), manager);
+    return saved.id;
   }
 
   private async open(manager: EntityManager, id: string): Promise<BaselineDraft> {
@@ -155,14 +169,6 @@ export class BaselineDrafts {
     await manager.update(BaselineDraft, { id }, { state, closedBy: person, closedAt: new Date() });
   }
 
-  private async revision(manager: EntityManager, positionId: string): Promise<number> {
-    const newest = await manager.findOne(Baseline, {
-      where: { position: { id: positionId } },
-      order: { revision: 'DESC' },
-    });
-    return newest?.revision ?? 0;
-  }
-
   private async secondPerson(manager: EntityManager): Promise<boolean> {
     return (await manager.findOneBy(Plant, { id: true }))?.secondSignature ?? false;
   }
@@ -178,6 +184,22 @@ export class BaselineDrafts {
       secondPerson: await this.secondPerson(manager),
     };
   }
+}
+
+/** Stands for a first baseline, which is proposed as a whole. */
+const WHOLE = '*';
+
+/** One finishing, proposing or signing at a position at a time. */
+export const lockDecisions = (manager: EntityManager, positionId: string): Promise<unknown> =>
+  manager.query(`select pg_advisory_xact_lock(hashtextextended('decisions ' || $1::text, 0))`, [positionId]);
+
+function requireOthers({ proposers, madeBy }: BaselineDraft, person: string): void {
+  const own = Object.keys(proposers).filter((code) => proposers[code]?.includes(person));
+  if (own.length === 0 && madeBy !== person) return;
+  const lines = own.filter((code) => code !== WHOLE).join(', ');
+  throw refused(
+    `This plant wants a second person to sign what you have proposed yourself${lines === '' ? '' : ` (${lines})`}.`,
+  );
 }
 
 const refused = (detail: string): ProblemException => new ProblemException(409, 'draft-refused', detail);

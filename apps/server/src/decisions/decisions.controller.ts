@@ -7,7 +7,8 @@ import {
   type DraftView,
   type FinishedDecisions,
 } from '@drive-keep/api';
-import { IsIn, IsOptional, IsString, Matches, MaxLength, MinLength } from 'class-validator';
+import { IsIn, IsString, Matches, MaxLength, MinLength } from 'class-validator';
+import { Maybe } from '../problems/maybe.ts';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
 import { CodesBody } from '../problems/codes-body.ts';
@@ -17,12 +18,12 @@ import { Decisions } from './decisions.service.ts';
 class DecisionBody extends CodesBody {
   @ApiProperty({ enum: DECISION_KINDS }) @IsIn(DECISION_KINDS) kind: DecisionKind;
   @ApiPropertyOptional({ description: 'required for taking in and tolerating' })
-  @IsOptional()
+  @Maybe()
   @IsString()
   @MaxLength(300)
   reason?: string;
   @ApiPropertyOptional({ example: '2027-03-31', description: 'last day of a toleration' })
-  @IsOptional()
+  @Maybe()
   @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'until must be a day such as 2027-03-31' })
   until?: string;
 }

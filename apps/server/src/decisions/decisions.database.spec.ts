@@ -11,7 +11,7 @@ import type {
 } from '@drive-keep/api';
 import { DataSource } from 'typeorm';
 import { RunningPlant, type Caller } from '../testing/running-plant.ts';
-import { dayOf } from './tolerations.service.ts';
+import { dayOf } from '../tolerations/tolerations.service.ts';
 
 let plant: RunningPlant;
 let engineer: Caller;
@@ -71,7 +71,20 @@ describe('a decision', () => {
     const plan = (await technician.get<WritePlanView>(`write-plans/${body.writePlanId ?? ''}`)).body;
     expect(plan.steps.map(({ code }) => code).sort()).toEqual(['FL01', 'FL02', 'FM04']);
     expect([body.draftId, (await view(FAN)).open]).toEqual([null, []]);
-    expect((await finish(FAN)).body.detail).toBe('Nothing has been decided yet.');
+    expect((await finish(FAN)).body.detail).toBe(
+      'Nothing has been decided yet, or it has been finished already.',
+    );
+  });
+
+  it('that is finished by several clicks at once is one plan, and nobody is told of a fault', async () => {
+    const plans = async () =>
+      (await technician.get<readonly WritePlanView[]>(`positions/${FAN}/write-plans`)).body.length;
+    const before = await plans();
+    await decide(FAN, { codes: ['FM04', 'FL01'], kind: 'put-back' });
+    const clicks = await Promise.all([finish(FAN), finish(FAN), finish(FAN), finish(FAN)]);
+    expect(clicks.map(({ status }) => status).sort()).toEqual([200, 409, 409, 409]);
+    expect(await plans()).toBe(before + 1);
+    expect((await view(FAN)).open).toEqual([]);
   });
 
   it('about a value that has changed since is not finished, and the others are kept', async () => {
@@ -165,14 +178,32 @@ describe('a baseline', () => {
     await plant.app.get(DataSource).query('update plant set second_signature = false');
   });
 
+  it('of two people who finish at the same time holds what both proposed, and neither signs his own line', async () => {
+    await plant.app.get(DataSource).query('update plant set second_signature = true');
+    const [mine, theirs] = await drifting(FAN);
+    if (!mine || !theirs) throw new Error('two differences are needed');
+    const reason = 'Stands as it is';
+    await decide(FAN, { codes: [mine], kind: 'take-in', reason }, engineer);
+    await decide(FAN, { codes: [theirs], kind: 'take-in', reason }, technician);
+    const both = await Promise.all([finish(FAN, engineer), finish(FAN, technician)]);
+    expect(both.map(({ status }) => status)).toEqual([200, 200]);
+    const waiting = await draft(FAN);
+    expect([...waiting.codes].sort()).toEqual([mine, theirs].sort());
+    // The line of the other one would be his to sign; the paper is signed as a whole.
+    const own = await engineer.post<Problem>(`baseline-drafts/${waiting.id}/sign`);
+    expect([own.status, own.body.detail]).toEqual([409, expect.stringContaining(`yourself (${mine})`)]);
+    await engineer.post(`baseline-drafts/${waiting.id}/refuse`, { reason: 'Only tried' });
+    await plant.app.get(DataSource).query('update plant set second_signature = false');
+  });
+
   it('that rests on an older revision is not signed', async () => {
     await decide(FAN, { codes: ['FL02'], kind: 'take-in', reason: 'Short enough' });
     await finish(FAN);
     const waiting = await draft(FAN);
     await plant.app.get(DataSource).query(
-      `insert into baseline (position_id, revision, content_hash, signed_at, signed_by, reason)
-       select position_id, revision + 1, content_hash, now(), 'Somebody', 'In between' from baseline b
-       join position p on p.id = b.position_id where p.tag = $1 order by revision desc limit 1`,
+      `insert into baseline (position_id, revision, content_hash, signed_at, signed_by, reason, dictionary_hash, signature)
+       select position_id, revision + 1, content_hash, now(), 'Somebody', 'In between', dictionary_hash, ''
+         from baseline b join position p on p.id = b.position_id where p.tag = $1 order by revision desc limit 1`,
       [FAN],
     );
     const late = await engineer.post<Problem>(`baseline-drafts/${waiting.id}/sign`);

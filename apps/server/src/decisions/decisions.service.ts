@@ -5,7 +5,7 @@ import { Injectable } from '@nestjs/common';
 import type { DecisionKind, DecisionsView, DecisionView, FinishedDecisions } from '@drive-keep/api';
 import { compareSets, type Comparison } from '@drive-keep/core/compare';
 import type { ParameterSet } from '@drive-keep/core/sets';
-import { DataSource, In } from 'typeorm';
+import { DataSource, In, type EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { ReferencedSets } from '../compare/referenced-sets.service.ts';
@@ -14,9 +14,9 @@ import { ProblemException } from '../problems/problem.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { KeyInSheets } from '../key-in/key-in-sheets.service.ts';
 import { WritePlans } from '../writing/write-plans.service.ts';
-import { BaselineDrafts } from './baseline-drafts.service.ts';
-import { Decision } from './decision.entity.ts';
-import { dayOf, Tolerations } from './tolerations.service.ts';
+import { BaselineDrafts, lockDecisions } from './baseline-drafts.service.ts';
+import { Decision } from '../tolerations/decision.entity.ts';
+import { dayOf, Tolerations } from '../tolerations/tolerations.service.ts';
 
 export interface Wish {
   readonly codes: readonly string[];
@@ -73,6 +73,7 @@ export class Decisions {
     const { person } = account;
     await this.dataSource.transaction(async (manager) => {
       const position = pair.at.position;
+      await lockDecisions(manager, position.id);
       const codes = In([...wish.codes]);
       await manager.delete(Decision, { position: { id: position.id }, person, state: 'open', code: codes });
       const { kind, reason } = wish;
@@ -118,55 +119,89 @@ export class Decisions {
     return this.view(tag, account);
   }
 
-  /** Turns one's open decisions into what they ask for. Decisions about values that have changed since are refused. */
+  /**
+   * Turns one's open decisions into what they ask for, all of it or nothing. Decisions about values that have changed since
+   * are refused; of two people who finish at the same time the second one adds to what the first one has proposed.
+   */
   async finish(tag: string, account: Account): Promise<FinishedDecisions> {
     const pair = await this.pair(await this.register.unitAt(tag));
-    const { position } = pair.at;
+    const { position, unit } = pair.at;
     const open = await this.open(position.id, account.person);
-    if (open.length === 0) throw refused('Nothing has been decided yet.');
+    if (open.length === 0) throw refused('Nothing has been decided yet, or it has been finished already.');
     this.requireStillTrue(open, pair);
     const of = (kind: DecisionKind) => open.filter((decision) => decision.kind === kind);
-    const takenIn = of('take-in');
-    const draft =
-      takenIn.length === 0
-        ? null
-        : await this.drafts.propose(pair.at, pair.baseline, pair.newest, takenIn, account);
     const putBack = of('put-back').map(({ code }) => code);
-    const way = putBack.length === 0 ? null : pair.at.unit.line ? this.writePlans : this.keyInSheets;
-    const plan = await way?.plan(tag, 'baseline', putBack, account);
-    await this.putIntoForce(position.id, open);
-    await this.note(tag, open, account);
-    return {
-      writePlanId: way === this.writePlans ? (plan?.id ?? null) : null,
-      keyInSheetId: way === this.keyInSheets ? (plan?.id ?? null) : null,
-      draftId: draft?.id ?? null,
-      tolerated: of('tolerate').length,
-      later: of('later').length,
-    };
-  }
-
-  private async putIntoForce(positionId: string, open: readonly Decision[]): Promise<void> {
-    await this.dataSource.transaction(async (manager) => {
-      for (const { id, code, kind } of open) {
-        const standing = kind === 'tolerate' || kind === 'later';
-        await manager.update(
-          Decision,
-          { position: { id: positionId }, code, state: 'in-force' },
-          { state: 'ended' },
-        );
-        await manager.update(Decision, { id }, { state: standing ? 'in-force' : 'ended' });
-      }
+    const way = unit.line ? this.writePlans : this.keyInSheets;
+    const keepPlan = putBack.length === 0 ? undefined : await way.prepare(tag, 'baseline', putBack, account);
+    return this.dataSource.transaction(async (manager) => {
+      await lockDecisions(manager, position.id);
+      await this.requireUnfinished(manager, position.id, open);
+      const takenIn = of('take-in');
+      const draftId =
+        takenIn.length === 0
+          ? null
+          : await this.drafts.propose(manager, pair.at, pair.baseline, pair.newest, takenIn, account);
+      const planId = (await keepPlan?.(manager)) ?? null;
+      await this.putIntoForce(manager, position.id, open);
+      await this.note(manager, tag, open, account);
+      return {
+        writePlanId: way === this.writePlans ? planId : null,
+        keyInSheetId: way === this.keyInSheets ? planId : null,
+        draftId,
+        tolerated: of('tolerate').length,
+        later: of('later').length,
+      };
     });
   }
 
-  private async note(tag: string, open: readonly Decision[], { person }: Account): Promise<void> {
+  /** Another click, or another screen of the same person, may have been quicker. */
+  private async requireUnfinished(
+    manager: EntityManager,
+    positionId: string,
+    open: readonly Decision[],
+  ): Promise<void> {
+    const still = await manager.findBy(Decision, {
+      position: { id: positionId },
+      id: In(open.map(({ id }) => id)),
+      state: 'open',
+    });
+    if (still.length === open.length) return;
+    throw new ProblemException(
+      409,
+      'decisions-finished',
+      'These decisions were finished or changed a moment ago. What came of them stands at the position. Nothing was done twice.',
+    );
+  }
+
+  private async putIntoForce(
+    manager: EntityManager,
+    positionId: string,
+    open: readonly Decision[],
+  ): Promise<void> {
+    for (const { id, code, kind } of open) {
+      const standing = kind === 'tolerate' || kind === 'later';
+      await manager.update(
+        Decision,
+        { position: { id: positionId }, code, state: 'in-force' },
+        { state: 'ended' },
+      );
+      await manager.update(Decision, { id }, { state: standing ? 'in-force' : 'ended' });
+    }
+  }
+
+  private async note(
+    manager: EntityManager,
+    tag: string,
+    open: readonly Decision[],
+    { person }: Account,
+  ): Promise<void> {
     const facts = { decisions: open.map(({ code, kind, reason, until }) => ({ code, kind, reason, until })) };
     const told = open.map(({ code, kind, reason, until }) => {
       const limit = until ? ` until ${until}` : '';
       return `${code} ${WORDS[kind]}${limit}${reason === '' ? '' : ` (${reason})`}`;
     });
     const text = `Decided: ${told.join('; ')}.`;
-    await this.logbook.write({ person, action: 'decided', tag, text, facts });
+    await this.logbook.write({ person, action: 'decided', tag, text, facts }, manager);
   }
 
   private requireStillTrue(open: readonly Decision[], { comparison }: Pair): void {

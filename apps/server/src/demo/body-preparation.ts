@@ -56,7 +56,7 @@ const PUMP: ValuesByMeaning = {
   'ramp.up': '8.0',
   'ramp.down': '8.0',
   'ramp.first': '2.0',
-  'frequency.least': '15.0',
+  'frequency.minimum': '15.0',
   'restart.count': '0',
   'pump.dryAction': 'fault',
 };

@@ -4,12 +4,12 @@
 import { findMeaning, type Dictionary } from '@drive-keep/core/dictionary';
 import { unreadableCount } from '@drive-keep/core/sets';
 import type { EntityManager } from 'typeorm';
-import { Decision } from '../decisions/decision.entity.ts';
-import { dayOf } from '../decisions/tolerations.service.ts';
+import { Decision } from '../tolerations/decision.entity.ts';
+import { dayOf } from '../tolerations/tolerations.service.ts';
 import type { Position } from '../register/position.entity.ts';
 import type { Unit } from '../register/unit.entity.ts';
 import { Backup } from '../sets/backup.entity.ts';
-import { Baseline } from '../sets/baseline.entity.ts';
+import type { Baselines } from '../sets/baselines.service.ts';
 import type { ContentStore } from '../sets/content-store.service.ts';
 import type { FoundAgain } from '../sets/found-again.service.ts';
 import { setAt } from './position-history.ts';
@@ -50,19 +50,29 @@ export function demoTime(now: Date, nightsAgo: number, hour: number): Date {
   return day;
 }
 
+interface Note {
+  readonly at: Date;
+  readonly person: string;
+  readonly action: string;
+  readonly tag: string;
+  readonly text: string;
+}
+
 export class DemoHistory {
   /** By the time of the round. */
   private readonly repeated = new Map<number, Repeated[]>();
+  private readonly notes: Note[] = [];
 
   constructor(
     private readonly manager: EntityManager,
     private readonly contents: ContentStore,
+    private readonly baselines: Baselines,
     private readonly foundAgain: FoundAgain,
     private readonly now: Date,
   ) {}
 
-  /** What the rounds found again, once all positions have been made. */
-  async recordRounds(placed: readonly Placed[]): Promise<void> {
+  /** What is told over all positions, once they have been made: rounds, and the logbook. */
+  async finish(placed: readonly Placed[]): Promise<void> {
     const rows: { position_id: string; seq: string; taken_at: Date }[] = await this.manager.query(
       'select position_id, seq, taken_at from backup',
     );
@@ -79,6 +89,23 @@ export class DemoHistory {
     for (const { dictionary, position, told } of placed) {
       if (told.line) await this.readHours(dictionary, position.id);
     }
+    await this.writeNotes();
+  }
+
+  /** A logbook is written as time goes by, over all positions. */
+  private async writeNotes(): Promise<void> {
+    for (const { at, person, action, tag, text } of this.notes.sort(
+      (a, b) => a.at.getTime() - b.at.getTime(),
+    ))
+      await this.manager.query(
+        `insert into logbook (at, person, action, tag, text) values ($1, $2, $3, $4, $5)`,
+        [at, person, action, tag, text],
+      );
+    await this.manager.query(
+      `update decision set made_at = l.at from logbook l join position p on p.tag = l.tag
+        where decision.position_id = p.id and l.action = 'decided'
+          and l.text like 'Decided: ' || decision.code || ' %'`,
+    );
   }
 
   /** The newest look at a unit tells its hours, too. */
@@ -118,24 +145,18 @@ export class DemoHistory {
   }
 
   private async makeBaselines(
-    { told, position }: Placed,
+    { told, position, dictionary }: Placed,
     keptAt: (nightsAgo: number) => Promise<KeptSet>,
   ): Promise<void> {
     const signed = [
       { nightsAgo: NIGHTS + 1, reason: 'Commissioned' },
       ...told.changes.filter((change) => change.revision),
     ];
-    for (const [at, { nightsAgo, reason }] of signed.entries()) {
+    for (const { nightsAgo, reason } of signed) {
       const { contentHash } = await keptAt(nightsAgo);
       const signedAt = demoTime(this.now, nightsAgo, CHANGE_HOUR + 1);
-      await this.manager.insert(Baseline, {
-        position,
-        revision: at + 1,
-        contentHash,
-        signedAt,
-        signedBy: ENGINEER,
-        reason,
-      });
+      const facts = { positionId: position.id, contentHash, dictionary: dictionary.id };
+      await this.baselines.sign(this.manager, { ...facts, signedAt, signedBy: ENGINEER, reason });
     }
   }
 
@@ -159,7 +180,7 @@ export class DemoHistory {
         person: ENGINEER,
         state: 'in-force',
       });
-      await this.note(
+      this.note(
         madeAt,
         ENGINEER,
         told.tag,
@@ -167,11 +188,6 @@ export class DemoHistory {
         'decided',
       );
     }
-    await this.manager.query(
-      `update decision set made_at = l.at from logbook l
-       where l.tag = $1 and l.action = 'decided' and l.text like 'Decided: ' || decision.code || ' %'`,
-      [told.tag],
-    );
   }
 
   private async rounds(
@@ -195,7 +211,7 @@ export class DemoHistory {
       const own = { how: 'read' as const, takenBy: change.by, reason: change.reason };
       const changedAt = demoTime(this.now, night, CHANGE_HOUR);
       backups.push(this.backup(placed, await keptAt(night), changedAt, own));
-      await this.note(changedAt, change.by, told.tag, `Backed up after a change: ${change.reason}.`);
+      this.note(changedAt, change.by, told.tag, `Backed up after a change: ${change.reason}.`);
     }
     return backups;
   }
@@ -215,7 +231,7 @@ export class DemoHistory {
       const takenAt = demoTime(this.now, night, CHANGE_HOUR);
       const typed = { how: 'read-off' as const, takenBy: TECHNICIAN, reason: 'Read off at the keypad' };
       backups.push(this.backup(placed, await keptAt(night), takenAt, typed));
-      await this.note(takenAt, TECHNICIAN, placed.told.tag, 'Imported what was read off at the keypad.');
+      this.note(takenAt, TECHNICIAN, placed.told.tag, 'Imported what was read off at the keypad.');
     }
     return backups;
   }
@@ -231,17 +247,8 @@ export class DemoHistory {
     return { ...facts, ...kept, position, unit, serial, firmware, takenAt, aside };
   }
 
-  private async note(
-    when: Date,
-    person: string,
-    tag: string,
-    text: string,
-    action = 'backed-up',
-  ): Promise<void> {
-    await this.manager.query(
-      `insert into logbook (at, person, action, tag, text) values ($1, $2, $3, $4, $5)`,
-      [when, person, action, tag, text],
-    );
+  private note(at: Date, person: string, tag: string, text: string, action = 'backed-up'): void {
+    this.notes.push({ at, person, action, tag, text });
   }
 }
 

@@ -8,14 +8,15 @@ import { Access } from '../access/access.service.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { JobItem } from '../jobs/job-item.entity.ts';
 import { Job } from '../jobs/job.entity.ts';
-import { describeFault } from '../line/line-text.ts';
+import { describeFault } from '../lines/line-text.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { Area } from '../register/area.entity.ts';
-import { Line } from '../register/line.entity.ts';
+import { Line } from '../lines/line.entity.ts';
 import { Machine } from '../register/machine.entity.ts';
-import { Plant } from '../register/plant.entity.ts';
+import { Plant } from '../plant/plant.entity.ts';
 import { Position } from '../register/position.entity.ts';
 import { Unit } from '../register/unit.entity.ts';
+import { Baselines } from '../sets/baselines.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { FoundAgain } from '../sets/found-again.service.ts';
 import { RoundRun } from '../rounds/round-run.entity.ts';
@@ -41,6 +42,7 @@ export class DemoPlant {
     private readonly access: Access,
     private readonly dictionaries: Dictionaries,
     private readonly contents: ContentStore,
+    private readonly baselines: Baselines,
     private readonly foundAgain: FoundAgain,
     private readonly logbook: Logbook,
   ) {}
@@ -59,9 +61,9 @@ export class DemoPlant {
       await this.access.createAccount({ ...account, mustChangePassword: false });
     await this.dataSource.transaction(async (manager) => {
       const placed = await this.makeRegister(manager, now);
-      const history = new DemoHistory(manager, this.contents, this.foundAgain, now);
+      const history = new DemoHistory(manager, this.contents, this.baselines, this.foundAgain, now);
       for (const each of placed) await history.make(each);
-      await history.recordRounds(placed);
+      await history.finish(placed);
       await makeMotors(manager, placed, demoTime(now, NIGHTS + 1, ROUND_HOUR));
       await this.makeLastRound(manager, placed, now);
       await manager.insert(Plant, { id: true, name: PLANT_NAME });
@@ -167,17 +169,27 @@ async function newestBackup(
   return { backupId: look?.id ?? null, foundAgain: found ? 'recorded' : null };
 }
 
-function outcome({ told, unit, dictionary }: Placed): { outcome: OutcomeCode; text: string } {
+function outcome({
+  told,
+  unit,
+  dictionary,
+}: Placed): Pick<JobItem, 'text' | 'foundSerial'> & { outcome: OutcomeCode } {
   const name = { tag: told.tag, serial: unit.serial, modelName: dictionary.name };
   if (told.failing?.outcome === 'no-answer')
-    return { outcome: 'no-answer', text: describeFault({ code: 'no-answer', afterMs: 1000 }, name) };
+    return {
+      outcome: 'no-answer',
+      text: describeFault({ code: 'no-answer', afterMs: 1000 }, name),
+      foundSerial: null,
+    };
   if (told.failing?.outcome === 'other-serial')
     return {
       outcome: 'other-serial',
       text: describeFault({ code: 'other-serial', found: told.answers }, name),
+      foundSerial: String(told.answers),
     };
   return {
     outcome: told.refuses.length > 0 ? 'kept-with-gaps' : 'kept',
     text: 'Same as the backup before.',
+    foundSerial: null,
   };
 }

@@ -21,7 +21,7 @@ export const drying: readonly DemoPosition[] = [
         'motor.ratedSpeed': '1455',
         'command.source': 'terminals',
         'speed.source': 'presets',
-        'frequency.least': '15.0',
+        'frequency.minimum': '15.0',
         'preset.1': '28.0',
         'preset.2': '40.0',
         'input.3.function': 'preset bit 0',

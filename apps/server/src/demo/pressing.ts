@@ -17,7 +17,7 @@ const BELT: ValuesByMeaning = {
   'analog.1.bias': '4.0',
   'ramp.up': '3.0',
   'ramp.down': '2.0',
-  'frequency.least': '8.0',
+  'frequency.minimum': '8.0',
   'protect.overloadUnit': '85',
 };
 

@@ -201,7 +201,7 @@ describe('papers', () => {
     expect([status, type]).toEqual([200, expect.stringContaining('text/csv')]);
     expect(body.split('\r\n').slice(1, 3)).toEqual([
       expect.stringMatching(
-        /^Ramps and limits,RA1,Ramp up,6\.0 s,2\.5 s,.*not decided; since .*Nightly round/,
+        /^Ramps and limits,RA1,Acceleration time,6\.0 s,2\.5 s,.*not decided; since .*Nightly round/,
       ),
       expect.stringContaining('RB2'),
     ]);
@@ -211,7 +211,7 @@ describe('papers', () => {
 
   it('print a signed baseline with who signed it, and say what they cannot print', async () => {
     const { body } = await paper('KL1-RD-07/settings-record?set=baseline:2&format=csv');
-    expect(body.split('\r\n').filter((line) => line !== '')).toHaveLength(1 + 194);
+    expect(body.split('\r\n').filter((line) => line !== '')).toHaveLength(1 + 195);
     expect((await paper('KL1-RD-07/settings-record?set=baseline:9&format=csv')).status).toBe(404);
     expect((await paper('KL1-RD-07/settings-record?format=doc')).status).toBe(400);
     const pdf = await technician.raw('positions/KL1-RD-07/settings-record?set=baseline&format=pdf');
@@ -229,7 +229,8 @@ describe('the file of one axis on another', () => {
     expect(body.acceptable).toBe(false);
     expect(body.findings[0]).toEqual({
       line: null,
-      severity: 'stop',
+      column: '',
+      attention: 'stop',
       text: expect.stringMatching(
         /^This is a set of SP-ST-02, not of SP-ST-01: 2030:04, 2060:01 are that axis's\.$/,
       ),
@@ -264,7 +265,8 @@ describe('the file of one axis on another', () => {
       true,
       {
         line: null,
-        severity: 'look',
+        column: '',
+        attention: 'look',
         text: expect.stringMatching(
           /^The file was read from serial number \d+; serial number \d+ sits here\.$/,
         ),

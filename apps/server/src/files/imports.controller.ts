@@ -5,8 +5,8 @@ import { Matches } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
 import { SetImport } from './set-import.service.ts';
-import { TakesFile } from './file-upload.ts';
-import { givenFile, type UploadedFile as SentFile } from './uploaded-file.ts';
+import { TakesFile } from '../file-content/file-upload.ts';
+import { givenFile, type UploadedFile as SentFile } from '../file-content/uploaded-file.ts';
 
 class KeepBody {
   @ApiProperty({ description: 'the hash that the preview gave' })

@@ -18,7 +18,7 @@ import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { Backups } from '../sets/backups.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
-import { writeSheets } from './spreadsheet.ts';
+import { writeSheets } from '../file-content/spreadsheet.ts';
 
 export interface WrittenFile {
   readonly name: string;

@@ -1,26 +1,21 @@
 // Sets come in as files: first a preview that keeps nothing, then the same file again with the hash that was seen.
 
 import { Injectable } from '@nestjs/common';
-import type { ImportedBackup, ImportPreview } from '@drive-keep/api';
+import type { FindingView, ImportedBackup, ImportPreview } from '@drive-keep/api';
 import { factsOf, findParameter, isNoise, type Dictionary } from '@drive-keep/core/dictionary';
-import {
-  describeSetFinding,
-  kindOfText,
-  readSet,
-  readSetTable,
-  type ReadSet,
-  type SetFileKind,
-} from '@drive-keep/core/formats';
+import { kindOfText, readSet, readSetTable, type ReadSet, type SetFileKind } from '@drive-keep/core/formats';
+import { finding, hasStop } from '@drive-keep/core/findings';
 import { hashOf } from '@drive-keep/core/sets';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
+import { findingLine, findingView } from '../problems/finding-view.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { Axes } from '../sets/axes.service.ts';
 import { Backups } from '../sets/backups.service.ts';
-import { contentOf, type UploadedFile } from './uploaded-file.ts';
+import { contentOf, type UploadedFile } from '../file-content/uploaded-file.ts';
 
 /** Findings told at the most: whoever has more has the wrong file. */
 const MOST_FINDINGS = 200;
@@ -42,11 +37,7 @@ export class SetImport {
     const hash = hashOf(read.set);
     const same = await this.backups.newestWith(at.position.id, hash);
     const strange = await this.axes.strangeness(at.position, dictionary, read.set, read.serial);
-    const findings = read.findings.slice(0, MOST_FINDINGS).map((finding) => ({
-      line: finding.line,
-      severity: finding.severity,
-      text: describeSetFinding(finding, dictionary),
-    }));
+    const findings = read.findings.slice(0, MOST_FINDINGS).map(findingView);
     return {
       fileName: file.originalname,
       kind,
@@ -57,7 +48,7 @@ export class SetImport {
       expected: dictionary.parameters.filter((parameter) => !isNoise(parameter)).length,
       hash,
       sameAs: same?.takenAt.toISOString() ?? null,
-      acceptable: !stops(read) && strange === undefined,
+      acceptable: !hasStop(read.findings) && strange === undefined,
       findings: [...ofWhole(strange, read, at), ...findings],
     };
   }
@@ -71,7 +62,7 @@ export class SetImport {
     const at = await this.register.unitAt(tag);
     const { dictionary, read } = await this.read(at, file);
     const hash = hashOf(read.set);
-    if (stops(read)) throw notAcceptable(read, dictionary);
+    if (hasStop(read.findings)) throw notAcceptable(read);
     const strange = await this.axes.strangeness(at.position, dictionary, read.set, read.serial);
     if (strange !== undefined) throw new ProblemException(422, 'other-axis', `${strange} Nothing was kept.`);
     if (hash !== seenHash) {
@@ -111,8 +102,8 @@ export class SetImport {
 
   /** Other models that have the codes which this position's model does not know. */
   private async likelyModels(read: ReadSet, own: Dictionary): Promise<readonly string[]> {
-    const unknown = read.findings.flatMap((finding) =>
-      finding.code === 'code-unknown' ? [finding.text] : [],
+    const unknown = read.findings.flatMap((found) =>
+      found.code === 'not-of-the-model' ? [found.facts.text] : [],
     );
     if (unknown.length === 0) return [];
     const all = await this.dictionaries.newest();
@@ -125,8 +116,6 @@ export class SetImport {
   }
 }
 
-type Told = ImportPreview['findings'][number];
-
 interface ReadFile {
   readonly dictionary: Dictionary;
   readonly kind: SetFileKind;
@@ -134,20 +123,19 @@ interface ReadFile {
 }
 
 /** What is to be said of the file as a whole: whose set it is. */
-function ofWhole(strange: string | undefined, { serial }: ReadSet, { unit }: PositionWithUnit): Told[] {
-  if (strange !== undefined) return [{ line: null, severity: 'stop', text: strange }];
+function ofWhole(
+  strange: string | undefined,
+  { serial }: ReadSet,
+  { unit }: PositionWithUnit,
+): FindingView[] {
+  if (strange !== undefined) return [{ line: null, column: '', attention: 'stop', text: strange }];
   if (serial === null || serial === unit.serial) return [];
-  const text = `The file was read from serial number ${serial}; serial number ${unit.serial} sits here.`;
-  return [{ line: null, severity: 'look', text }];
+  return [findingView(finding('look', {}, 'other-unit', { found: serial, wanted: unit.serial }))];
 }
 
-const stops = (read: ReadSet): boolean => read.findings.some((finding) => finding.severity === 'stop');
-
-function notAcceptable(read: ReadSet, dictionary: Dictionary): ProblemException {
-  const stopping = read.findings.filter((finding) => finding.severity === 'stop').slice(0, MOST_FINDINGS);
-  const findings = stopping.map(
-    (finding) => `Line ${finding.line}: ${describeSetFinding(finding, dictionary)}`,
-  );
+function notAcceptable(read: ReadSet): ProblemException {
+  const stopping = read.findings.filter(({ attention }) => attention === 'stop').slice(0, MOST_FINDINGS);
+  const findings = stopping.map((found) => findingLine(findingView(found)));
   const detail = `The file cannot be taken in: ${findings[0] ?? ''} Nothing was kept.`;
   return new ProblemException(422, 'file-not-acceptable', detail, findings);
 }

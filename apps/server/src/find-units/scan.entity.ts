@@ -1,6 +1,6 @@
 import type { FoundUnitView } from '@drive-keep/api';
 import { Column, Entity, JoinColumn, ManyToOne, PrimaryGeneratedColumn, type Relation } from 'typeorm';
-import { Line } from '../register/line.entity.ts';
+import { Line } from '../lines/line.entity.ts';
 
 /** A search of one line, address by address. */
 @Entity()

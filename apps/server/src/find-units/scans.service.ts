@@ -1,39 +1,45 @@
 // Searches a line for units, address by address, and matches what answers with the register. A search keeps nothing but
 // what it found; taking a unit into the register is a change of its own.
 
-import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
+import { randomUUID } from 'node:crypto';
+import { Injectable, Logger } from '@nestjs/common';
 import type { FoundUnitView, ScanView } from '@drive-keep/api';
 import { DataSource, IsNull } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
-import { LineLock } from '../line/line-lock.ts';
-import { ModbusLine } from '../line/modbus-line.ts';
+import { JobRuns } from '../jobs/job-runs.service.ts';
+import type { DriveLine } from '../lines/drive-line.ts';
+import { Lines } from '../lines/lines.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
-import { Line } from '../register/line.entity.ts';
+import { Line } from '../lines/line.entity.ts';
 import { Unit } from '../register/unit.entity.ts';
-import { isUuid } from '../sets/backups.service.ts';
+import { LockConnections } from '../storage/lock-connections.ts';
+import { isUuid } from '../storage/uuid.ts';
 import { Scan } from './scan.entity.ts';
 import { waysToTell, whoIsThere, type WhoIsThere } from './who-is-there.ts';
 
 /** Most addresses of a line are empty: they are asked once, and not for as long as a unit that must be there. */
 const TIMING = { timeoutMs: 300, attempts: 1 };
-/** The key of the lock that the process at work on a search holds; $1 is its id. */
-const SCAN_LOCK = `hashtextextended('scan ' || $1::text, 0)`;
+/** Name of the lock that the process at work on a search holds. */
+const scanLock = (id: string): string => `scan ${id}`;
 
 @Injectable()
-export class Scans implements OnApplicationBootstrap {
+export class Scans {
   private readonly logger = new Logger('Scans');
 
   constructor(
     private readonly dataSource: DataSource,
     private readonly dictionaries: Dictionaries,
-    private readonly lock: LineLock,
+    private readonly lines: Lines,
+    private readonly locks: LockConnections,
+    private readonly runs: JobRuns,
     private readonly logbook: Logbook,
   ) {}
 
-  async onApplicationBootstrap(): Promise<void> {
-    await this.giveUpDead();
+  /** A search whose process has died is ended with all other work that is left behind. */
+  serve(): void {
+    this.runs.whenSwept(() => this.giveUpDead());
   }
 
   async start(lineName: string, from: number, to: number, { person }: Account): Promise<ScanView> {
@@ -43,15 +49,18 @@ export class Scans implements OnApplicationBootstrap {
     if (!line) throw notFound(`The line ${lineName}`);
     await this.giveUpDead();
     const scans = this.dataSource.getRepository(Scan);
+    // The lock first: whoever sees the search running and finds it free is right that its process has died.
+    const id = randomUUID();
+    const lock = await this.locks.take(scanLock(id));
     const inserted = await scans
       .createQueryBuilder()
       .insert()
-      .values({ line, fromAddress: from, toAddress: to, state: 'running', startedBy: person })
+      .values({ id, line, fromAddress: from, toAddress: to, state: 'running', startedBy: person })
       .orIgnore()
       .returning('id')
       .execute();
-    const [taken] = inserted.raw as { id: string }[];
-    if (!taken) {
+    if ((inserted.raw as unknown[]).length === 0) {
+      await lock.release();
       const running = await scans.findOne({
         where: { line: { id: line.id }, state: 'running' },
         relations: { line: true },
@@ -61,8 +70,10 @@ export class Scans implements OnApplicationBootstrap {
     }
     const text = `Searched ${lineName} for units, addresses ${from} to ${to}.`;
     await this.logbook.write({ person, action: 'line-searched', text });
-    void this.run(taken.id, line).catch((error: unknown) => this.logger.error(String(error)));
-    return this.view(taken.id);
+    void this.run(id, line)
+      .catch((error: unknown) => this.logger.error(String(error)))
+      .finally(() => lock.release());
+    return this.view(id);
   }
 
   async view(id: string): Promise<ScanView> {
@@ -92,44 +103,36 @@ export class Scans implements OnApplicationBootstrap {
   }
 
   private async run(id: string, line: Line): Promise<void> {
-    const holder = this.dataSource.createQueryRunner();
-    try {
-      await holder.query(`select pg_advisory_lock(${SCAN_LOCK})`, [id]);
-      await this.ask(id, line);
-      await this.dataSource.getRepository(Scan).update({ id, state: 'running' }, { state: 'done' });
-    } finally {
-      await holder.query(`select pg_advisory_unlock(${SCAN_LOCK})`, [id]).catch(() => undefined);
-      await holder.release();
-    }
+    await this.ask(id, line);
+    await this.change(id, { state: 'done' });
   }
 
   /** The line is given back between two addresses: a backup does not wait for a whole search. */
   private async ask(id: string, line: Line): Promise<void> {
-    const scan = await this.load(id);
+    const { fromAddress: from, toAddress: to } = await this.load(id);
     const ways = waysToTell(await this.dictionaries.everyVersion());
+    const addresses = Array.from({ length: to - from + 1 }, (_, at) => from + at);
     const found: FoundUnitView[] = [];
-    const modbus = new ModbusLine(line.host, line.port, TIMING);
-    try {
-      for (let address = scan.fromAddress; address <= scan.toAddress; address += 1) {
-        const who = await this.lock.hold(line.id, () => whoIsThere(modbus, address, ways));
-        if (who.kind === 'fault' && who.fault.code === 'no-connection') {
-          const text = `The gateway at ${who.fault.where} does not accept a connection. Is it switched on?`;
-          await this.dataSource
-            .getRepository(Scan)
-            .update({ id, state: 'running' }, { state: 'stopped', text });
-          return;
-        }
-        const view = await this.match(line, address, who);
-        if (view) found.push(view);
-        const asked = address - scan.fromAddress + 1;
-        const still = await this.dataSource
-          .getRepository(Scan)
-          .update({ id, state: 'running' }, { asked, units: found });
-        if (still.affected !== 1) return;
+    let over = false;
+    const one = async (address: number, drive: DriveLine): Promise<void> => {
+      if (over) return;
+      const who = await whoIsThere(drive, address, ways);
+      if (who.kind === 'fault' && who.fault.code === 'no-connection') {
+        over = true;
+        const text = `The gateway at ${who.fault.where} does not accept a connection. Is it switched on?`;
+        return void (await this.change(id, { state: 'stopped', text }));
       }
-    } finally {
-      modbus.close();
-    }
+      const view = await this.match(line, address, who);
+      if (view) found.push(view);
+      over = !(await this.change(id, { asked: address - from + 1, units: found }));
+    };
+    await this.lines.forEach(line, 'look', addresses, one, TIMING);
+  }
+
+  /** False where the search was ended meanwhile. */
+  private async change(id: string, change: Partial<Scan>): Promise<boolean> {
+    const changed = await this.dataSource.getRepository(Scan).update({ id, state: 'running' }, change);
+    return changed.affected === 1;
   }
 
   /** What answers at an address against what the register has there; nothing for an empty address. */
@@ -179,8 +182,8 @@ export class Scans implements OnApplicationBootstrap {
     for (const { id } of running) {
       await this.dataSource.transaction(async (manager) => {
         const [lock]: { free: boolean }[] = await manager.query(
-          `select pg_try_advisory_xact_lock(${SCAN_LOCK}) as free`,
-          [id],
+          `select pg_try_advisory_xact_lock(hashtextextended($1, 0)) as free`,
+          [scanLock(id)],
         );
         if (lock?.free) await manager.update(Scan, { id, state: 'running' }, { state: 'interrupted' });
       });

@@ -3,7 +3,7 @@ import type { Dictionary } from '@drive-keep/core/dictionary';
 import { loadModels, Plant } from '@drive-keep/plant-sim';
 import { describePlant } from '../demo/describe-plant.ts';
 import { demoPositions } from '../demo/demo-positions.ts';
-import { ModbusLine } from '../line/modbus-line.ts';
+import { ModbusLine } from '../lines/modbus-line.ts';
 import { MODELS_FOLDER } from '../testing/running-plant.ts';
 import { waysToTell, whoIsThere } from './who-is-there.ts';
 

@@ -1,9 +1,9 @@
 // Asks an address who it is, with no idea of its model: each known way of telling the identity is tried until the model
 // number that is read is the one of the model that tells it so. The answer is a guess only where nothing matches.
 
-import type { Dictionary, LineFacts } from '@drive-keep/core/dictionary';
-import type { DriveLine, LineFault } from '../line/drive-line.ts';
-import { readIdentity, type Identity } from '../line/identity.ts';
+import { findMeaning, type Dictionary, type LineFacts } from '@drive-keep/core/dictionary';
+import type { DriveLine, LineFault } from '../lines/drive-line.ts';
+import { readIdentity, type Identity } from '../lines/identity.ts';
 
 export type WhoIsThere =
   | { readonly kind: 'unit'; readonly dictionary: Dictionary; readonly identity: Identity }
@@ -55,9 +55,28 @@ export async function whoIsThere(
     const identity = answer.value;
     const same = dictionaries.filter((each) => each.line?.identity.model.value === identity.model);
     const dictionary = same.find((each) => covers(each, identity.firmware)) ?? same[0];
-    if (dictionary) return { kind: 'unit', dictionary, identity: withRating(dictionary, identity) };
+    if (!dictionary) continue;
+    const own = await inPresentOrder(line, address, dictionary, identity);
+    return { kind: 'unit', dictionary, identity: withRating(dictionary, own) };
   }
   return { kind: 'unknown-model' };
+}
+
+/** A model whose word order is a setting is asked for it: its serial number may be given the other way round. */
+async function inPresentOrder(
+  line: DriveLine,
+  address: number,
+  dictionary: Dictionary,
+  identity: Identity,
+): Promise<Identity> {
+  const parameter = findMeaning(dictionary, 'network.wordOrder');
+  if (!parameter?.register || parameter.form.kind !== 'option') return identity;
+  const answer = await line.read(address, parameter.register.address, 1);
+  const raw = answer.ok ? answer.value[0] : undefined;
+  const order = parameter.form.options.find((option) => option.raw === raw)?.meaning;
+  if (order === undefined || order === identity.wordOrder) return identity;
+  const turned = (identity.serial % 0x1_0000) * 0x1_0000 + Math.floor(identity.serial / 0x1_0000);
+  return { ...identity, serial: turned };
 }
 
 const covers = ({ firmware: { from, to } }: Dictionary, firmware: string): boolean =>

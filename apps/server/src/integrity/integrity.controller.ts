@@ -12,8 +12,8 @@ export class IntegrityController {
 
   @Get()
   @ApiOperation({ summary: 'The last report of the check of everything that was kept' })
-  last(): { readonly report: IntegrityReport | null } {
-    return { report: this.integrity.report };
+  async last(): Promise<{ readonly report: IntegrityReport | null }> {
+    return { report: await this.integrity.report() };
   }
 
   @Post()

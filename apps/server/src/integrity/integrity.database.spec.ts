@@ -1,5 +1,12 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { HistoryView, IntegrityReport, LogbookPage, Problem } from '@drive-keep/api';
+import type {
+  HistoryView,
+  IntegrityReport,
+  LogbookPage,
+  PositionDetailView,
+  Problem,
+  RegisterPage,
+} from '@drive-keep/api';
 import pg from 'pg';
 import { RunningPlant, type Caller } from '../testing/running-plant.ts';
 
@@ -45,6 +52,23 @@ describe('the check of everything that was kept', () => {
     expect((await engineer.get<{ report: IntegrityReport }>('integrity')).body.report.damaged).toHaveLength(
       1,
     );
+  });
+
+  it('has the position say so; no other page stops, and a backup that finds the same values mends it', async () => {
+    const TAG = 'SP-OB-01';
+    const position = async () => (await engineer.get<PositionDetailView>(`positions/${TAG}`)).body;
+    expect((await position()).damaged).toBe(true);
+    expect((await position()).drift).toBeNull();
+    const { body: register } = await engineer.get<RegisterPage>('register?most=500');
+    expect(register.positions.find(({ tag }) => tag === TAG)?.damaged).toBe(true);
+    expect(register.counts.damaged).toBe(1);
+    for (const path of ['motor-arrivals', 'peers/groups', 'rounds', 'jobs', `positions/${TAG}/history`])
+      expect([path, (await engineer.get(path)).status]).toEqual([path, 200]);
+
+    const job = await plant.backUp(engineer, TAG);
+    expect(job.items.map(({ outcome }) => outcome)).toEqual(['kept']);
+    expect((await check()).body.damaged).toEqual([]);
+    expect([(await position()).damaged, (await position()).drift]).toEqual([false, 0]);
   });
 
   it('is for an engineer to start', async () => {

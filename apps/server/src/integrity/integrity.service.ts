@@ -1,79 +1,147 @@
-// Everything that was kept is hashed again and compared with its name. What is damaged is named, with what it can be
-// restored from; it is never shown as good (the content store refuses it) and never changed here.
+// Everything that was kept is hashed again: contents, dictionaries, signatures, looks, and the chain that all evidence is in.
+// What is damaged is named by what it is, with what it can be restored from; it is never shown as good and never changed here.
 
 import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
-import type { IntegrityReport } from '@drive-keep/api';
-import { DataSource } from 'typeorm';
+import type { IntegrityFinding, IntegrityReport } from '@drive-keep/api';
+import { DataSource, IsNull, Not } from 'typeorm';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
-import { keptSet } from '../sets/content-store.service.ts';
-import { SetContent } from '../sets/set-content.entity.ts';
+import { ContentStore } from '../sets/content-store.service.ts';
+import { Clock } from '../storage/clock.ts';
+import { EvidenceChain } from './evidence-chain.service.ts';
+import { IntegrityCheck } from './integrity-check.entity.ts';
+import { checkLooks } from './looks.ts';
+import { checkSignatures } from './signatures.ts';
 
 const AT_ONCE = 500;
-const DAY_MS = 86_400_000;
+/** The hour of the day, local time, after which the check of that day is due: rounds are over by then. */
+const DUE_HOUR = 4;
+const LOOK_MS = 60_000;
+/** A check that has not ended after so long belonged to a process that died. */
+const GIVEN_UP_AFTER = '2 hours';
+/** How often the contents that the register shows are hashed again, in ms. */
+const REGISTER_MS = 300_000;
 
 @Injectable()
 export class Integrity implements OnApplicationShutdown {
   private readonly logger = new Logger('Integrity');
-  private timer: NodeJS.Timeout | undefined;
-  private last: IntegrityReport | undefined;
+  private readonly timers: NodeJS.Timeout[] = [];
 
   constructor(
     private readonly dataSource: DataSource,
+    private readonly contents: ContentStore,
+    private readonly dictionaries: Dictionaries,
+    private readonly chain: EvidenceChain,
     private readonly logbook: Logbook,
+    private readonly clock: Clock,
   ) {}
 
-  /** Once a day while the server runs. */
+  /** Every night, by whichever server process comes first; what the register shows more often. */
   watch(): void {
-    this.timer = setInterval(() => {
-      this.check('Nightly check').catch((error: unknown) => this.logger.error(String(error)));
-    }, DAY_MS);
+    this.chain.watch();
+    this.every(LOOK_MS, () => this.checkWhenDue());
+    this.every(REGISTER_MS, () => this.checkShown());
   }
 
   onApplicationShutdown(): void {
-    clearInterval(this.timer);
+    for (const timer of this.timers) clearInterval(timer);
   }
 
-  /** The last report of this server process, if it has made one. */
-  get report(): IntegrityReport | null {
-    return this.last ?? null;
+  /** The last report, whichever process has made it. */
+  async report(): Promise<IntegrityReport | null> {
+    const last = await this.dataSource
+      .getRepository(IntegrityCheck)
+      .findOne({ where: { report: Not(IsNull()) }, order: { begunAt: 'DESC' } });
+    return last?.report ?? null;
   }
 
   async check(person: string): Promise<IntegrityReport> {
-    const damaged: { hash: string; dictionary: string }[] = [];
-    let checked = 0;
-    for (let after = ''; ;) {
-      const rows = await this.dataSource
-        .getRepository(SetContent)
-        .createQueryBuilder('content')
-        .where('content.hash > :after', { after })
-        .orderBy('content.hash')
-        .take(AT_ONCE)
-        .getMany();
-      for (const row of rows) {
-        if (!keptSet(row)) damaged.push({ hash: row.hash, dictionary: row.dictionaryId });
-      }
-      checked += rows.length;
-      const last = rows.at(-1);
-      if (!last || rows.length < AT_ONCE) break;
-      after = last.hash;
-    }
-    const found = await Promise.all(damaged.map((each) => this.describe(each)));
-    this.last = { at: new Date().toISOString(), checked, damaged: found };
-    const text =
-      found.length === 0
-        ? `Checked ${checked} kept contents: all are as they were kept.`
-        : `Checked ${checked} kept contents: ${found.length} damaged (${found.map(({ hash }) => hash.slice(0, 19)).join(', ')}).`;
-    await this.logbook.write({ person, action: 'integrity-checked', text, facts: { damaged: found } });
-    return this.last;
+    const { id } = await this.dataSource.getRepository(IntegrityCheck).save({ person });
+    return this.carryOut(id, person);
   }
 
-  private async describe({
-    hash,
-    dictionary,
-  }: {
-    hash: string;
-    dictionary: string;
-  }): Promise<IntegrityReport['damaged'][number]> {
+  /** One process takes the check of a day; one that was left unfinished is taken again. */
+  async checkWhenDue(): Promise<void> {
+    const now = this.clock.now();
+    if (now.getHours() < DUE_HOUR) return;
+    const day = `${now.getFullYear()}-${now.getMonth() + 1}-${now.getDate()}`;
+    const person = 'Nightly check';
+    const rows: { id: string }[] = await this.dataSource.query(
+      `insert into integrity_check (due, person) values ($1, $2)
+       on conflict (due) do update set begun_at = now()
+         where integrity_check.report is null and integrity_check.begun_at < now() - interval '${GIVEN_UP_AFTER}'
+       returning id`,
+      [day, person],
+    );
+    const [taken] = rows;
+    if (taken) await this.carryOut(taken.id, person);
+  }
+
+  /** Newest backups and baselines, from the disk: damage to them is seen before somebody needs them. */
+  async checkShown(): Promise<void> {
+    const rows: { hash: string }[] = await this.dataSource.query(
+      `select b.content_hash as hash from last_look l join backup b on b.id = l.backup_id
+       union select content_hash from baseline`,
+    );
+    for (let from = 0; from < rows.length; from += AT_ONCE)
+      await this.contents.check(rows.slice(from, from + AT_ONCE).map(({ hash }) => hash));
+  }
+
+  private async carryOut(id: string, person: string): Promise<IntegrityReport> {
+    const { checked, damaged } = await this.checkContents();
+    const { rows, findings: chained } = await this.chain.check();
+    const { manager } = this.dataSource;
+    const findings: readonly IntegrityFinding[] = [
+      ...(await this.checkDictionaries()),
+      ...(await checkSignatures(manager)),
+      ...(await checkLooks(manager)),
+      ...chained,
+    ];
+    const found = await Promise.all(damaged.map((hash) => this.describe(hash)));
+    const report = { at: this.clock.now().toISOString(), checked, rows, damaged: found, findings };
+    await this.dataSource.getRepository(IntegrityCheck).update(id, { report });
+    await this.note(person, report);
+    return report;
+  }
+
+  private async checkContents(): Promise<{ readonly checked: number; readonly damaged: readonly string[] }> {
+    const damaged: string[] = [];
+    let checked = 0;
+    for (let after = ''; ;) {
+      const rows: { hash: string }[] = await this.dataSource.query(
+        'select hash from set_content where hash > $1 order by hash limit $2',
+        [after, AT_ONCE],
+      );
+      damaged.push(...(await this.contents.check(rows.map(({ hash }) => hash))));
+      checked += rows.length;
+      const last = rows.at(-1);
+      if (!last || rows.length < AT_ONCE) return { checked, damaged };
+      after = last.hash;
+    }
+  }
+
+  private async checkDictionaries(): Promise<readonly IntegrityFinding[]> {
+    return (await this.dictionaries.damaged()).map((id) => ({
+      kind: 'changed' as const,
+      what: 'dictionary',
+      text: `The dictionary ${id} is damaged: its files are not those that were taken in. Bring the same files once more, or restore a copy of the database.`,
+    }));
+  }
+
+  private async note(person: string, { checked, rows, damaged, findings }: IntegrityReport): Promise<void> {
+    const all = [
+      ...damaged.map(({ hash }) => `content ${hash.slice(0, 19)}… damaged`),
+      ...findings.map(({ text }) => text),
+    ];
+    const what = `Checked ${checked} kept contents and ${rows} rows of evidence`;
+    const text =
+      all.length === 0
+        ? `${what}: all are as they were kept.`
+        : `${what}: ${all.length} ${all.length === 1 ? 'is' : 'are'} not. ${all.slice(0, 5).join(' ')}`;
+    await this.logbook.write({ person, action: 'integrity-checked', text, facts: { damaged, findings } });
+  }
+
+  private async describe(hash: string): Promise<IntegrityReport['damaged'][number]> {
     const rows: { tag: string; what: string }[] = await this.dataSource.query(
       `select p.tag, count(*) || case count(*) when 1 then ' backup' else ' backups' end
                      || ', the last of ' || to_char(max(look.at), 'FMDD Mon YYYY') as what
@@ -88,12 +156,23 @@ export class Integrity implements OnApplicationShutdown {
        order by 1, 2`,
       [hash],
     );
+    const [content]: { dictionary_id: string }[] = await this.dataSource.query(
+      'select dictionary_id from set_content where hash = $1',
+      [hash],
+    );
     return {
       hash,
-      dictionary,
+      dictionary: content?.dictionary_id ?? '',
       usedBy: rows.map(({ tag, what }) => `${tag}: ${what}`),
       restoreFrom:
-        'A copy of the database, or a file of this set that was saved: importing it again is recognised by its hash.',
+        'It is mended when the same content arrives again: by a backup of a unit that still holds it, or by importing a file of this set. Else restore a copy of the database.',
     };
+  }
+
+  private every(ms: number, work: () => Promise<void>): void {
+    const timer = setInterval(() => {
+      work().catch((error: unknown) => this.logger.error(String(error)));
+    }, ms);
+    this.timers.push(timer);
   }
 }

@@ -15,6 +15,8 @@ export class JobItem {
   @Column('integer', { default: 0 }) total: number;
   @Column('text', { nullable: true }) outcome: OutcomeCode | null;
   @Column('text', { default: '' }) text: string;
+  /** Serial number of another unit that answered in its place; a bigint, which the driver gives as text. */
+  @Column('bigint', { nullable: true }) foundSerial: string | null;
   @Column('uuid', { nullable: true }) backupId: string | null;
   /** The unit holds what `backupId` holds, which is older; said in the record once the job has ended. */
   @Column('text', { nullable: true }) foundAgain: 'to-record' | 'recorded' | null;

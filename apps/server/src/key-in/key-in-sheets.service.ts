@@ -1,6 +1,6 @@
 // Key-in sheets: made from the same plan that a line would carry out, ticked off by people at the keypad, on devices that
-// may be without a network for a while. The newest mark of a line counts; what somebody else said of it before stays
-// beside it.
+// may be without a network for a while. Of two marks of a line the one counts that came to the server last: clocks of phones
+// differ. What somebody else said of it before stays beside it.
 
 import { Injectable } from '@nestjs/common';
 import type { KeyInLineView, KeyInMark, KeyInSheetView } from '@drive-keep/api';
@@ -22,18 +22,28 @@ import {
 } from '@drive-keep/core/plans';
 import { defaultSet, type ParameterSet } from '@drive-keep/core/sets';
 import { isRaw, type Reading } from '@drive-keep/core/values';
-import { DataSource } from 'typeorm';
+import { DataSource, type EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { ReferencedSets } from '../compare/referenced-sets.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
-import { Backups, isUuid } from '../sets/backups.service.ts';
+import { Backups } from '../sets/backups.service.ts';
+import { isUuid } from '../storage/uuid.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { KeyInSheet, type StoredMark } from './key-in-sheet.entity.ts';
 
 const MOST_SHEETS = 20;
+
+/** A plan for the keypad, with what it was made from; `first` is done before its first line. */
+type SheetToKeep = readonly [
+  at: PositionWithUnit,
+  dictionary: Dictionary,
+  current: ParameterSet,
+  plan: WritePlan,
+  told: { readonly target: string; readonly person: string; readonly first: readonly string[] },
+];
 
 @Injectable()
 export class KeyInSheets {
@@ -52,8 +62,19 @@ export class KeyInSheets {
     tag: string,
     target: string,
     codes: readonly string[] | undefined,
-    { person }: Account,
+    account: Account,
   ): Promise<KeyInSheetView> {
+    const keep = await this.prepare(tag, target, codes, account);
+    return this.view(await this.dataSource.transaction(keep));
+  }
+
+  /** Everything but the keeping, which the caller does in a transaction of its own; answers with the id of the sheet. */
+  async prepare(
+    tag: string,
+    target: string,
+    codes: readonly string[] | undefined,
+    { person }: Account,
+  ): Promise<(manager: EntityManager) => Promise<string>> {
     const [at] = await this.register.inPlace([tag]);
     if (!at) throw notFound(tag);
     const dictionary = await this.dictionaries.get(at.unit.dictionaryId);
@@ -69,25 +90,22 @@ export class KeyInSheets {
     );
     const facts = factsOf(dictionary, at.unit) ?? {};
     const plan = planWrites(dictionary, facts, current, lines, 'keypad');
-    return this.store(at, dictionary, current, plan, { target: wanted.side.title, person, first: [] });
+    const told = { target: wanted.side.title, person, first: [] };
+    return (manager) => this.keep(manager, at, dictionary, current, plan, told);
   }
 
-  /** Keeps a sheet for a plan; `first` is done before its first line. */
-  async store(
-    at: PositionWithUnit,
-    dictionary: Dictionary,
-    current: ParameterSet,
-    plan: WritePlan,
-    {
-      target,
-      person,
-      first,
-    }: { readonly target: string; readonly person: string; readonly first: readonly string[] },
-  ): Promise<KeyInSheetView> {
+  async store(...what: SheetToKeep): Promise<KeyInSheetView> {
+    return this.view(await this.dataSource.transaction((manager) => this.keep(manager, ...what)));
+  }
+
+  private async keep(
+    manager: EntityManager,
+    ...[at, dictionary, current, plan, { target, person, first }]: SheetToKeep
+  ): Promise<string> {
     const { position, unit } = at;
     const sheet = sheetOf(dictionary, at, current, plan);
     const saving = dictionary.procedures.find(({ purpose }) => purpose === 'save');
-    const repository = this.dataSource.getRepository(KeyInSheet);
+    const repository = manager.getRepository(KeyInSheet);
     const { id } = await repository.save(
       repository.create({
         ...{ position, unit, dictionaryId: dictionary.id, target, madeBy: person, ...sheet },
@@ -97,8 +115,8 @@ export class KeyInSheets {
     const changes = sheet.lines.filter(({ kind }) => kind === 'change').length;
     const text = `Made a key-in sheet of ${changes} changes towards ${target}.`;
     const { tag } = position;
-    await this.logbook.write({ person, action: 'key-in-made', tag, text, facts: { sheet: id } });
-    return this.view(id);
+    await this.logbook.write({ person, action: 'key-in-made', tag, text, facts: { sheet: id } }, manager);
+    return id;
   }
 
   async view(id: string): Promise<KeyInSheetView> {
@@ -115,21 +133,19 @@ export class KeyInSheets {
     return Promise.all(sheets.map((sheet) => this.viewOf(sheet)));
   }
 
-  /** Takes marks that a device brings, in whatever order they come: the newest one of a line counts. */
+  /** Takes marks that a device brings: the last one of a line to come counts. */
   async mark(id: string, marks: readonly KeyInMark[], { person }: Account): Promise<KeyInSheetView> {
     const sheet = await this.load(id);
     const dictionary = await this.dictionaries.get(sheet.dictionaryId);
     for (const mark of marks) requireAcceptable(dictionary, sheet, mark);
     await this.dataSource.transaction(async (manager) => {
-      const now = await manager.findOneOrFail(KeyInSheet, {
-        where: { id },
-        lock: { mode: 'pessimistic_write' },
-      });
+      const now = await this.lock(manager, id);
       if (now.finishedAt !== null) throw finished(now);
       const kept = { ...now.marks };
       for (const mark of marks) {
         const fresh = { ...mark, by: person, other: null };
         const known = kept[mark.place];
+        if (known && isSentAgain(known, fresh)) continue;
         kept[mark.place] = known ? together(known, fresh) : fresh;
       }
       await manager.update(KeyInSheet, { id }, { marks: kept });
@@ -139,39 +155,20 @@ export class KeyInSheets {
 
   /** Closes the sheet; what is still open on it is said in the logbook. */
   async finish(id: string, { person }: Account): Promise<KeyInSheetView> {
-    const sheet = await this.load(id);
-    const closed = await this.dataSource
-      .createQueryBuilder()
-      .update(KeyInSheet)
-      .set({ finishedBy: person, finishedAt: () => 'now()' })
-      .where('id = :id and finished_at is null', { id })
-      .execute();
-    if (closed.affected !== 1) throw finished(sheet);
-    const marks = Object.values(sheet.marks);
-    const done = marks.filter(({ state }) => state === 'done').length;
-    const other = marks.filter(({ state }) => state === 'other-found');
-    const open = sheet.lines.length - done - other.length;
-    const contrary = marks
-      .filter((mark) => mark.other)
-      .map(({ place }) => sheet.lines[place]?.code)
-      .join(', ');
-    const named = other.map(({ place }) => sheet.lines[place]?.code).join(', ');
-    const text = [
-      `Finished a key-in sheet towards ${sheet.target}: ${done} lines done`,
-      ...(other.length > 0 ? [`other values found at ${named}`] : []),
-      ...(contrary.length > 0 ? [`two people say different things of ${contrary}`] : []),
-      ...(open > 0 ? [`${open} left open`] : []),
-    ].join('; ');
-    const { tag } = sheet.position;
-    await this.logbook.write({
-      person,
-      action: 'key-in-finished',
-      tag,
-      text: `${text}.`,
-      facts: { sheet: id, marks },
+    const { position } = await this.load(id);
+    await this.dataSource.transaction(async (manager) => {
+      const sheet = await this.lock(manager, id);
+      if (sheet.finishedAt !== null) throw finished(sheet);
+      await manager.update(KeyInSheet, { id }, { finishedBy: person, finishedAt: () => 'now()' });
+      const facts = { sheet: id, marks: Object.values(sheet.marks) };
+      const note = { person, action: 'key-in-finished', tag: position.tag, text: finishText(sheet), facts };
+      await this.logbook.write(note, manager);
     });
     return this.view(id);
   }
+
+  private lock = (manager: EntityManager, id: string): Promise<KeyInSheet> =>
+    manager.findOneOrFail(KeyInSheet, { where: { id }, lock: { mode: 'pessimistic_write' } });
 
   private async current({ position, unit }: PositionWithUnit, dictionary: Dictionary): Promise<ParameterSet> {
     const newest = await this.backups.newest(position.id);
@@ -208,17 +205,38 @@ export class KeyInSheets {
   }
 }
 
-/** Two marks of one line: the newer one, with the last word of somebody else where that says something else. */
-function together(known: StoredMark, fresh: StoredMark): StoredMark {
-  const [newer, older] = Date.parse(known.at) < Date.parse(fresh.at) ? [fresh, known] : [known, fresh];
-  const { by, state, found, note, at, other: before } = older;
-  const words = [{ by, state, found, note, at }, newer.other, before].filter(
+function finishText({ marks: kept, lines, target }: KeyInSheet): string {
+  const marks = Object.values(kept);
+  const codes = (some: readonly StoredMark[]) => some.map(({ place }) => lines[place]?.code).join(', ');
+  const done = marks.filter(({ state }) => state === 'done');
+  const other = marks.filter(({ state }) => state === 'other-found');
+  const contrary = marks.filter((mark) => mark.other);
+  const open = lines.length - done.length - other.length;
+  const told = [
+    `Finished a key-in sheet towards ${target}: ${done.length} lines done`,
+    ...(other.length > 0 ? [`other values found at ${codes(other)}`] : []),
+    ...(contrary.length > 0 ? [`two people say different things of ${codes(contrary)}`] : []),
+    ...(open > 0 ? [`${open} left open`] : []),
+  ];
+  return `${told.join('; ')}.`;
+}
+
+/** A device that got no answer brings the same mark once more; what came in between is not undone by that. */
+const isSentAgain = (known: StoredMark, fresh: StoredMark): boolean =>
+  [known, known.other].some(
+    (each) => each?.by === fresh.by && each.at === fresh.at && each.state === fresh.state,
+  );
+
+/** Two marks of one line: the later one, with the last word of somebody else where that says something else. */
+function together(earlier: StoredMark, later: StoredMark): StoredMark {
+  const { by, state, found, note, at, other: before } = earlier;
+  const words = [{ by, state, found, note, at }, before].filter(
     (each) => each !== undefined && each !== null,
   );
   const other = words.find(
-    (each) => each.by !== newer.by && (each.state !== newer.state || each.found !== newer.found),
+    (each) => each.by !== later.by && (each.state !== later.state || each.found !== later.found),
   );
-  return { ...newer, other: other ?? null };
+  return { ...later, other: other ?? null };
 }
 
 /** Changes in the order of the keys, then what is only looked at in the order of the menus. */

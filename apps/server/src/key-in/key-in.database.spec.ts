@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { KeyInMark, KeyInSheetView, LogbookPage, Problem } from '@drive-keep/api';
+import type { KeyInMark, KeyInSheetView, LogbookPage, PositionDetailView, Problem } from '@drive-keep/api';
 import { RunningPlant, type Caller } from '../testing/running-plant.ts';
 
 /** An agitator without a line. */
@@ -41,7 +41,7 @@ describe('a key-in sheet', () => {
     expect(body.presses).toBeLessThanOrEqual(body.plainPresses);
   });
 
-  it('takes marks and notes of several people; the newer one of a line counts', async () => {
+  it('takes marks and notes of several people; the one that came last counts, whatever a phone’s clock says', async () => {
     const { body } = await make();
     await mark(body.id, [
       done(0, '2026-01-01T10:00:00Z'),
@@ -56,17 +56,22 @@ describe('a key-in sheet', () => {
       engineer,
     );
     expect(late.body.marks.map(({ place, state, by }) => [place, state, by])).toEqual([
-      [0, 'done', 'T. Pellow'],
+      [0, null, 'R. Ashgrove'],
       [1, 'other-found', 'R. Ashgrove'],
     ]);
     // What the other one said, and it was something else, stays: whichever of the two came first.
     const others = late.body.marks.map(({ other }) => other && [other.by, other.state, other.at, other.note]);
     expect(others).toEqual([
-      ['R. Ashgrove', null, '2026-01-01T09:00:00Z', ''],
+      ['T. Pellow', 'done', '2026-01-01T10:00:00Z', ''],
       ['T. Pellow', 'done', '2026-01-01T10:01:00Z', 'stiff key'],
     ]);
     const again = await technician.get<KeyInSheetView>(`key-in-sheets/${body.id}`);
     expect(again.body.marks).toEqual(late.body.marks);
+    // A phone that got no answer brings its old mark once more: that undoes nothing.
+    await mark(body.id, [done(0, '2026-01-01T10:00:00Z')]);
+    expect((await technician.get<KeyInSheetView>(`key-in-sheets/${body.id}`)).body.marks).toEqual(
+      again.body.marks,
+    );
     // Agreed on: nothing is left to be looked at.
     const agreed = await mark(body.id, [
       done(1, '2026-01-01T12:00:00Z', { state: 'other-found', found: body.lines[1]?.from ?? 0 }),
@@ -154,11 +159,11 @@ describe('a key-in sheet', () => {
 
 describe('putting back at a unit without a line', () => {
   it('leads to a key-in sheet in place of a write plan', async () => {
-    const form = new FormData();
-    form.set('file', new Blob(['code,value\n2/01,77.7\n2/02,88.8\n']), 'typed.csv');
-    const preview = await engineer.post<{ hash: string }>(`positions/${TAG}/imports/preview`, form);
-    form.set('hash', preview.body.hash);
-    expect((await engineer.post(`positions/${TAG}/imports`, form)).status).toBe(201);
+    const { body: position } = await engineer.get<PositionDetailView>(`positions/${TAG}`);
+    const read = (code: string, raw: number) => ({ code, raw, before: null, at: new Date().toISOString() });
+    const entries = [read('2/01', 777), read('2/02', 888)];
+    await engineer.ask('PUT', `positions/${TAG}/read-off`, { serial: position.unit.serial, entries });
+    expect((await engineer.post(`positions/${TAG}/read-off/keep`, { reason: 'Test' })).status).toBe(201);
     const codes = ['2/01', '2/02'];
     await engineer.ask('PUT', `positions/${TAG}/decisions`, { codes, kind: 'put-back' });
     const finished = await engineer.post<{ writePlanId: null; keyInSheetId: string }>(
@@ -166,6 +171,8 @@ describe('putting back at a unit without a line', () => {
     );
     expect(finished.body.writePlanId).toBeNull();
     const sheet = await engineer.get<KeyInSheetView>(`key-in-sheets/${finished.body.keyInSheetId}`);
-    expect(sheet.body.lines.filter(({ kind }) => kind === 'change').map(({ code }) => code)).toEqual(codes);
+    // Whether the lock is set was not read: it is taken off first.
+    const changes = sheet.body.lines.filter(({ kind }) => kind === 'change').map(({ code }) => code);
+    expect(changes).toEqual(['9/03', ...codes]);
   });
 });

@@ -2,16 +2,17 @@ import { Controller, Get, Query } from '@nestjs/common';
 import { ApiOperation, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { LogbookPage } from '@drive-keep/api';
 import { Type } from 'class-transformer';
-import { IsInt, IsNumberString, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
+import { IsInt, IsNumberString, IsString, Max, MaxLength, Min } from 'class-validator';
+import { Maybe } from '../problems/maybe.ts';
 import { DataSource } from 'typeorm';
 import { LogbookRow } from './logbook.entity.ts';
 
 class LogbookQuery {
-  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(60) tag?: string;
-  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(100) find?: string;
-  @ApiPropertyOptional() @IsOptional() @IsNumberString({ no_symbols: true }) @MaxLength(18) before?: string;
+  @ApiPropertyOptional() @Maybe() @IsString() @MaxLength(60) tag?: string;
+  @ApiPropertyOptional() @Maybe() @IsString() @MaxLength(100) find?: string;
+  @ApiPropertyOptional() @Maybe() @IsNumberString({ no_symbols: true }) @MaxLength(18) before?: string;
   @ApiPropertyOptional({ default: 100 })
-  @IsOptional()
+  @Maybe()
   @Type(() => Number)
   @IsInt()
   @Min(1)

@@ -13,6 +13,7 @@ import {
   type PlateKey,
   type ToldValue,
 } from '@drive-keep/core/motor';
+import type { ParameterSet } from '@drive-keep/core/sets';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
@@ -32,6 +33,11 @@ interface Row {
   readonly content_hash: string;
   readonly taken_at: Date;
 }
+
+/** Goes up when plates are read out of sets in another way: what was told before is told anew. */
+const WAY = 1;
+/** Contents that are read at once where nobody has read them yet. */
+const AT_ONCE = 50;
 
 /** A set tells a motor where it says at least so much of it. */
 const NEEDED: readonly PlateKey[] = ['power', 'current'];
@@ -58,10 +64,18 @@ export class MotorArrivals {
     const rows: Row[] = await this.dataSource.query(`${NEWEST} order by p.tag`);
     const motors = await this.library.motors();
     const left = await this.left();
+    const told = await this.toldOf(rows);
     const arrivals: MotorArrival[] = [];
-    for (const row of rows) {
-      const arrival = this.arrival(row, await this.told(row.content_hash), motors);
-      if (arrival && !left.has(`${row.id} ${arrival.fingerprint}`)) arrivals.push(arrival);
+    // Many positions hold the same and have the same motor, or none.
+    const seen = new Map<string, Told | undefined>();
+    for (const { id, tag, duty, motor, motor_id: motorId, content_hash: hash, taken_at: at } of rows) {
+      const key = `${hash} ${motorId ?? ''}`;
+      const plate = told.get(hash);
+      // A content that is damaged tells nothing; its position says so.
+      if (!seen.has(key)) seen.set(key, plate && tellOf(plate, motorId, motors));
+      const tells = seen.get(key);
+      if (!tells || left.has(`${id} ${tells.fingerprint}`)) continue;
+      arrivals.push({ ...tells, tag, duty, name: tells.name ?? motor, backupAt: at.toISOString() });
     }
     return arrivals;
   }
@@ -97,32 +111,37 @@ export class MotorArrivals {
   }
 
   private async told(hash: string): Promise<ReadonlyMap<PlateKey, ToldValue>> {
-    const set = await this.contents.get(hash);
+    return this.plateIn(await this.contents.get(hash));
+  }
+
+  private async plateIn(set: ParameterSet): Promise<ReadonlyMap<PlateKey, ToldValue>> {
     return plateFromSet(await this.dictionaries.get(set.dictionary), set);
   }
 
-  private arrival(
-    row: Row,
-    told: ReadonlyMap<PlateKey, ToldValue>,
-    motors: readonly Motor[],
-  ): MotorArrival | undefined {
-    const enough = (keys: readonly PlateKey[]) => keys.every((key) => told.has(key));
-    if (!enough(NEEDED) && !enough(SERVO_NEEDED)) return undefined;
-    const own = motors.find(({ id }) => id === row.motor_id);
-    const fields = own ? clashesOf(own.plate, told) : [];
-    if (own && !fields.some(({ clashes }) => clashes)) return undefined;
-    const known = own ?? motors.find((motor) => holdsTheSame(clashesOf(motor.plate, told)));
-    return {
-      tag: row.tag,
-      duty: row.duty,
-      kind: own ? 'other-numbers' : known ? 'known-numbers' : 'new',
-      against: known ? { id: known.id, name: known.name } : null,
-      name: own?.name ?? row.motor,
-      fields: known ? clashesOf(known.plate, told) : clashesOf({ ratings: [] }, told),
-      line: plateLine(plateOf(told)),
-      backupAt: row.taken_at.toISOString(),
-      fingerprint: fingerprintOf(told, known),
-    };
+  /** What each content tells, by its hash: contents never change, so each is read for it once. */
+  private async toldOf(rows: readonly Row[]): Promise<ReadonlyMap<string, ReadonlyMap<PlateKey, ToldValue>>> {
+    const hashes = [...new Set(rows.map((row) => row.content_hash))];
+    const kept: { content_hash: string; told: [PlateKey, ToldValue][] }[] = await this.dataSource.query(
+      `select content_hash, told from told_plate where way = ${WAY} and content_hash = any($1)`,
+      [hashes],
+    );
+    const known = new Map(kept.map(({ content_hash: hash, told }) => [hash, new Map(told)]));
+    const missing = hashes.filter((hash) => !known.has(hash));
+    for (let at = 0; at < missing.length; at += AT_ONCE)
+      await Promise.all(
+        missing.slice(at, at + AT_ONCE).map(async (hash) => {
+          const set = await this.contents.getIfGood(hash);
+          if (!set) return;
+          const plate = await this.plateIn(set);
+          known.set(hash, new Map(plate));
+          await this.dataSource.query(
+            `insert into told_plate (content_hash, way, told) values ($1, ${WAY}, $2)
+             on conflict (content_hash) do update set way = excluded.way, told = excluded.told`,
+            [hash, JSON.stringify([...plate])],
+          );
+        }),
+      );
+    return known;
   }
 
   private async left(): Promise<ReadonlySet<string>> {
@@ -131,6 +150,30 @@ export class MotorArrivals {
     );
     return new Set(rows.map((row) => `${row.position_id} ${row.fingerprint}`));
   }
+}
+
+/** What a set tells of a motor, wherever it is held; `name` is that of the position's own motor. */
+type Told = Omit<MotorArrival, 'tag' | 'duty' | 'name' | 'backupAt'> & { readonly name: string | undefined };
+
+function tellOf(
+  told: ReadonlyMap<PlateKey, ToldValue>,
+  motorId: string | null,
+  motors: readonly Motor[],
+): Told | undefined {
+  const enough = (keys: readonly PlateKey[]) => keys.every((key) => told.has(key));
+  if (!enough(NEEDED) && !enough(SERVO_NEEDED)) return undefined;
+  const own = motors.find(({ id }) => id === motorId);
+  const fields = own ? clashesOf(own.plate, told) : [];
+  if (own && !fields.some(({ clashes }) => clashes)) return undefined;
+  const known = own ?? motors.find((motor) => holdsTheSame(clashesOf(motor.plate, told)));
+  return {
+    kind: own ? 'other-numbers' : known ? 'known-numbers' : 'new',
+    against: known ? { id: known.id, name: known.name } : null,
+    name: own?.name,
+    fields: known ? clashesOf(known.plate, told) : clashesOf({ ratings: [] }, told),
+    line: plateLine(plateOf(told)),
+    fingerprint: fingerprintOf(told, known),
+  };
 }
 
 /** So many numbers on both sides that it is hardly another motor, and none of them clashes. */

@@ -12,4 +12,6 @@ export class Motor {
   @Column('text', { default: '' }) startedFrom: string;
   @Column('text') changedBy: string;
   @Column('timestamptz') changedAt: Date;
+  /** Counts its changes, so that the later of two people is told. */
+  @Column('integer', { default: 1 }) version: number;
 }

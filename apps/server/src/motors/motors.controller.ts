@@ -1,5 +1,5 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags, IntersectionType } from '@nestjs/swagger';
 import type { MotorArrival, MotorView } from '@drive-keep/api';
 import type { PlateText } from '@drive-keep/core/motor';
 import { Type } from 'class-transformer';
@@ -15,7 +15,9 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { Maybe } from '../problems/maybe.ts';
 import type { Account } from '../access/account.entity.ts';
+import { VersionBody } from '../problems/same-version.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
 import { MotorArrivals } from './motor-arrivals.service.ts';
 import { MotorLibrary } from './motors.service.ts';
@@ -42,11 +44,14 @@ class PlateTextBody implements PlateText {
 class MotorBody {
   @ApiProperty() @IsString() @MinLength(1) @MaxLength(80) name: string;
   @ApiProperty({ type: PlateTextBody })
+  @IsObject()
   @ValidateNested()
   @Type(() => PlateTextBody)
   plate: PlateTextBody;
-  @ApiPropertyOptional() @IsOptional() @IsUUID() startedFrom?: string;
+  @ApiPropertyOptional() @Maybe() @IsUUID() startedFrom?: string;
 }
+
+class MotorChangeBody extends IntersectionType(MotorBody, VersionBody) {}
 
 class NameBody {
   @ApiProperty() @IsString() @MinLength(1) @MaxLength(80) name: string;
@@ -89,10 +94,10 @@ export class MotorsController {
   @ApiOperation({ summary: 'Change what is said of a motor' })
   async change(
     @Param('id') id: string,
-    @Body() body: MotorBody,
+    @Body() { version, ...body }: MotorChangeBody,
     @Person() person: Account,
   ): Promise<readonly MotorView[]> {
-    await this.library.change(id, body, person);
+    await this.library.change(id, body, version, person);
     return this.library.all();
   }
 

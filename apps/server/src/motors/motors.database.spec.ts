@@ -115,8 +115,11 @@ describe('the library', () => {
   it('is changed by an engineer, and loses no motor that a position has', async () => {
     const motor = await named('Test motor');
     const path = `motors/${motor?.id ?? ''}`;
-    expect((await technician.ask('PUT', path, body('Test motor', '3'))).status).toBe(403);
-    expect((await engineer.ask('PUT', path, body('Test motor 3', '3'))).status).toBe(200);
+    const seen = (more: object) => ({ ...more, version: motor?.version });
+    expect((await technician.ask('PUT', path, seen(body('Test motor', '3')))).status).toBe(403);
+    expect((await engineer.ask('PUT', path, seen(body('Test motor 3', '3')))).status).toBe(200);
+    const late = await engineer.ask<Problem>('PUT', path, seen(body('Test motor 4', '4')));
+    expect([late.status, late.body.detail]).toEqual([409, expect.stringContaining('by somebody else')]);
     await technician.ask('PUT', 'positions/DR-CH-01/motor', { motor: motor?.id });
     const used = await engineer.ask<Problem>('DELETE', path);
     expect([used.status, used.body.detail]).toEqual([409, expect.stringContaining('the motor of DR-CH-01')]);

@@ -14,9 +14,11 @@ import {
 import { DataSource, type EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
+import { findingLine, findingView } from '../problems/finding-view.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
+import { requireSameVersion } from '../problems/same-version.ts';
 import { Position } from '../register/position.entity.ts';
-import { isUuid } from '../sets/backups.service.ts';
+import { isUuid } from '../storage/uuid.ts';
 import { Motor } from './motor.entity.ts';
 
 export interface MotorWish {
@@ -48,6 +50,7 @@ export class MotorLibrary {
       line: motor.line,
       startedFrom: motor.startedFrom,
       positions: tags.get(motor.id) ?? [],
+      version: motor.version,
       changedBy: motor.changedBy,
       changedAt: motor.changedAt.toISOString(),
       twins: motors
@@ -60,8 +63,14 @@ export class MotorLibrary {
     return this.dataSource.getRepository(Motor).find({ order: { name: 'ASC' } });
   }
 
-  async get(id: string, manager: EntityManager = this.dataSource.manager): Promise<Motor> {
-    const motor = isUuid(id) ? await manager.findOneBy(Motor, { id }) : null;
+  async get(
+    id: string,
+    manager: EntityManager = this.dataSource.manager,
+    lock?: { readonly mode: 'pessimistic_write' },
+  ): Promise<Motor> {
+    const motor = isUuid(id)
+      ? await manager.findOne(Motor, { where: { id }, ...(lock ? { lock } : {}) })
+      : null;
     if (!motor) throw notFound('This motor');
     return motor;
   }
@@ -88,16 +97,20 @@ export class MotorLibrary {
     return id;
   }
 
-  async change(id: string, { name, plate }: MotorWish, { person }: Account): Promise<void> {
+  async change(id: string, { name, plate }: MotorWish, version: number, { person }: Account): Promise<void> {
     const read = plateFrom(plate);
     await this.dataSource.transaction(async (manager) => {
-      const before = await this.get(id, manager);
+      const before = await this.get(id, manager, { mode: 'pessimistic_write' });
+      requireSameVersion(before.version, version, `The motor ${before.name}`);
       if (before.name.toLowerCase() !== name.trim().toLowerCase()) await this.requireFree(manager, name);
       const line = plateLineBeside(name, read);
       await manager.update(
         Motor,
         { id },
-        { name: name.trim(), plate: read, line, changedBy: person, changedAt: new Date() },
+        {
+          ...{ name: name.trim(), plate: read, line, changedBy: person, changedAt: new Date() },
+          version: before.version + 1,
+        },
       );
       const text = `Changed the motor ${before.name}: ${plateLine(before.plate)} to ${name.trim()}: ${plateLine(read)}.`;
       const facts = { motor: id, before: before.plate };
@@ -146,7 +159,7 @@ export class MotorLibrary {
 function plateFrom(text: PlateText): MotorPlate {
   const read = readPlate(text);
   if (read.ok) return read.value;
-  const findings = read.fault.map((finding) => `${finding.field}: ${finding.text}`);
+  const findings = read.fault.map((found) => findingLine(findingView(found)));
   const detail = `The plate cannot be kept. ${findings[0] ?? ''} Nothing was changed.`;
   throw new ProblemException(422, 'plate', detail, findings);
 }

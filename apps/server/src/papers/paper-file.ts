@@ -2,8 +2,8 @@
 
 import { fileURLToPath } from 'node:url';
 import { writeTable } from '@drive-keep/core/values';
-import { inOwnProcess, type Bounds } from '../files/own-process.ts';
-import { writeSheets } from '../files/spreadsheet.ts';
+import { inOwnProcess, type Bounds } from '../file-content/own-process.ts';
+import { writeSheets } from '../file-content/spreadsheet.ts';
 import { ProblemException } from '../problems/problem.ts';
 import type { Paper } from './paper.ts';
 

@@ -1,6 +1,7 @@
 import { Controller, Get, Param, Query, Res } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { IsIn, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
+import { IsIn, IsString, IsUUID, MaxLength } from 'class-validator';
+import { Maybe } from '../problems/maybe.ts';
 import type { Response } from 'express';
 import type { Account } from '../access/account.entity.ts';
 import { Person } from '../access/session.guard.ts';
@@ -12,7 +13,7 @@ class PaperQuery {
 }
 
 class SettingsPaperQuery extends PaperQuery {
-  @ApiPropertyOptional({ default: 'newest' }) @IsOptional() @IsString() @MaxLength(60) set?: string;
+  @ApiPropertyOptional({ default: 'newest' }) @Maybe() @IsString() @MaxLength(60) set?: string;
 }
 
 class KeyInPaperQuery extends PaperQuery {
@@ -20,8 +21,8 @@ class KeyInPaperQuery extends PaperQuery {
 }
 
 class ComparisonPaperQuery extends PaperQuery {
-  @ApiPropertyOptional({ default: 'baseline' }) @IsOptional() @IsString() @MaxLength(60) a?: string;
-  @ApiPropertyOptional({ default: 'newest' }) @IsOptional() @IsString() @MaxLength(60) b?: string;
+  @ApiPropertyOptional({ default: 'baseline' }) @Maybe() @IsString() @MaxLength(60) a?: string;
+  @ApiPropertyOptional({ default: 'newest' }) @Maybe() @IsString() @MaxLength(60) b?: string;
 }
 
 @ApiTags('papers')

@@ -11,7 +11,7 @@ import { Decisions } from '../decisions/decisions.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { KeyInSheets } from '../key-in/key-in-sheets.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
-import { Plant } from '../register/plant.entity.ts';
+import { Plant } from '../plant/plant.entity.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { History } from '../sets/history.service.ts';
 import { COMPARISON_COLUMNS, comparisonParts } from './comparison-record.ts';

@@ -39,11 +39,11 @@ describe('a settings record', () => {
   it('marks what differs from its default, and never prints what could not be read as a value', () => {
     const rows = rowsOf(settingsParts(hn64, facts, changed('01R', 1234)));
     expect(rows.filter(({ marked }) => marked).map(({ cells }) => cells)).toEqual([
-      ['01R', 'Ramp up', '12.34 s', '10.00 s'],
+      ['01R', 'Acceleration time', '12.34 s', '10.00 s'],
     ]);
     const unread = rowsOf(settingsParts(hn64, facts, changed('01R', { unreadable: 'refused' })));
     expect(unread.find(({ cells }) => cells[0] === '01R')).toEqual({
-      cells: ['01R', 'Ramp up', '? not readable (refused)', '10.00 s'],
+      cells: ['01R', 'Acceleration time', '? not readable (refused)', '10.00 s'],
       marked: false,
     });
     const empty = rowsOf(settingsParts(hn64, facts, { ...set, readings: new Map() }));
@@ -77,7 +77,7 @@ describe('a comparison record', () => {
     expect(rowsOf(decided)).toEqual([
       {
         cells: [
-          ...['01R', 'Ramp up', '10.00 s', '20.00 s', '+10.00 s (×2.0)'],
+          ...['01R', 'Acceleration time', '10.00 s', '20.00 s', '+10.00 s (×2.0)'],
           'tolerated until 2027-03-31, R. Ashgrove: tiles slip',
         ],
         marked: false,
@@ -130,6 +130,6 @@ describe('a paper as a file', () => {
     )) as string;
     const [head, first] = csv.split('\r\n');
     expect(head).toBe('part,code,parameter,value,default');
-    expect(first).toBe("'=x,01R,Ramp up,12.34 s,10.00 s");
+    expect(first).toBe("'=x,01R,Acceleration time,12.34 s,10.00 s");
   });
 });

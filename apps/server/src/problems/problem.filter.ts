@@ -28,6 +28,11 @@ export class ProblemFilter implements ExceptionFilter {
     }
     if (status === 404) return problemOf(404, 'not-found', 'There is nothing at this address.');
     if (status !== undefined && status < 500) return problemOf(status, 'bad-request', messageOf(error));
+    if (isDatabaseGone(error)) {
+      const detail =
+        'The database does not answer. Drive Keep waits for it and goes on by itself. Nothing was changed; try again in a moment.';
+      return problemOf(503, 'database-gone', detail);
+    }
     this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
     const detail =
       'Something went wrong inside Drive Keep. Nothing was changed. Try again; if it comes back, report the time.';
@@ -40,6 +45,16 @@ function statusOf(error: unknown): number | undefined {
   const { status, statusCode } = (error ?? {}) as { status?: unknown; statusCode?: unknown };
   const known = status ?? statusCode;
   return typeof known === 'number' ? known : undefined;
+}
+
+/** Classes 08 and 57P of SQLSTATE, and what the socket says (node-postgres). */
+function isDatabaseGone(error: unknown): boolean {
+  if (!(error instanceof Error)) return false;
+  const { code = '' } = error as { code?: string };
+  if (/^(08|57P)/.test(code) || ['ECONNREFUSED', 'ECONNRESET', 'EPIPE'].includes(code)) return true;
+  return /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/.test(
+    error.message,
+  );
 }
 
 const messageOf = (error: unknown): string =>

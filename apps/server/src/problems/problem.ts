@@ -14,6 +14,8 @@ const TITLES: Readonly<Record<number, string>> = {
   422: 'Not acceptable as it is',
   429: 'Too many attempts',
   500: 'Fault in Drive Keep',
+  502: 'No usable answer from the unit',
+  503: 'Not now',
 };
 
 export class ProblemException extends HttpException {

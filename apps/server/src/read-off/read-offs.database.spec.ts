@@ -71,7 +71,7 @@ describe('reading off at the keypad', () => {
       entry('3/01', 7),
     );
     expect([wrong.status, wrong.body.findings?.length]).toEqual([422, 4]);
-    expect(wrong.body.detail).toMatch(/999\.9 Hz is above the greatest value.*Nothing was taken/);
+    expect(wrong.body.detail).toMatch(/999\.9 Hz is above the maximum value.*Nothing was taken/);
     const path = `positions/${TAG}/read-off`;
     const other = await technician.ask<Problem>('PUT', path, { serial: 999, entries: [entry('1/04', 600)] });
     expect([other.status, other.body.detail]).toEqual([409, expect.stringContaining('read off at 999')]);

@@ -25,5 +25,7 @@ export class Position {
   /** Nothing is there any more; the history stays. */
   @Column('timestamptz', { nullable: true }) retiredAt: Date | null;
   @Column('text', { default: '' }) retiredWhy: string;
+  /** Counts its changes, so that the later of two people is told. */
+  @Column('integer', { default: 1 }) version: number;
   @OneToMany(() => Unit, (unit) => unit.position) units: Relation<Unit[]>;
 }

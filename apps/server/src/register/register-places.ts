@@ -4,7 +4,7 @@ import { factsOf, type Dictionary } from '@drive-keep/core/dictionary';
 import { IsNull, type EntityManager } from 'typeorm';
 import { ProblemException } from '../problems/problem.ts';
 import { Area } from './area.entity.ts';
-import { Line } from './line.entity.ts';
+import { Line } from '../lines/line.entity.ts';
 import { Machine } from './machine.entity.ts';
 import { Position } from './position.entity.ts';
 import { Unit } from './unit.entity.ts';

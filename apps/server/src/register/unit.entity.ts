@@ -1,5 +1,5 @@
 import { Column, Entity, JoinColumn, ManyToOne, PrimaryGeneratedColumn, type Relation } from 'typeorm';
-import { Line } from './line.entity.ts';
+import { Line } from '../lines/line.entity.ts';
 import { Position } from './position.entity.ts';
 import { wholeNumber } from '../storage/whole-number.ts';
 
@@ -18,4 +18,6 @@ export class Unit {
   @Column('timestamptz') installedAt: Date;
   @Column('timestamptz', { nullable: true }) removedAt: Date | null;
   @Column('text', { default: '' }) removedWhy: string;
+  /** Counts its changes, so that the later of two people is told. */
+  @Column('integer', { default: 1 }) version: number;
 }

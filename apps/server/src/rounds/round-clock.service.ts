@@ -3,11 +3,12 @@
 
 import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import type { OutcomeCode } from '@drive-keep/api';
-import { DataSource, IsNull } from 'typeorm';
+import { DataSource, IsNull, type EntityManager } from 'typeorm';
 import { BackupJobs } from '../backup/backup-jobs.service.ts';
 import { Job } from '../jobs/job.entity.ts';
 import { Jobs } from '../jobs/jobs.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
+import type { PositionWithUnit } from '../register/register.service.ts';
 import { isQuiet, lastDue, retryTime } from './due-times.ts';
 import { RoundRun } from './round-run.entity.ts';
 import { Round } from './round.entity.ts';
@@ -69,24 +70,34 @@ export class RoundClock implements OnApplicationShutdown {
     const newest = await runs.findOne({ where: { round: { id: round.id } }, order: { dueAt: 'DESC' } });
     // A round that was made after its due time waits for the next one.
     if (!newest || newest.dueAt >= dueAt) return;
-    const inserted = await runs
-      .createQueryBuilder()
-      .insert()
-      .values({ round, dueAt, tries: 1 })
-      .orIgnore()
-      .returning('id')
-      .execute();
-    const [taken] = inserted.raw as { id: string }[];
-    if (taken) await this.send(taken.id, round, await this.scopes.tags(round.scope), now);
+    const units = await this.backups.unitsAt(await this.scopes.tags(round.scope));
+    await this.dataSource.transaction(async (manager) => {
+      const inserted = await manager
+        .createQueryBuilder()
+        .insert()
+        .into(RoundRun)
+        .values({ round, dueAt, tries: 1 })
+        .orIgnore()
+        .returning('id')
+        .execute();
+      const [taken] = inserted.raw as { id: string }[];
+      if (taken) await this.send(manager, taken.id, round, units, now);
+    });
   }
 
-  private async send(runId: string, round: Round, tags: readonly string[], now: Date): Promise<void> {
-    if (tags.length === 0) {
-      await this.dataSource.getRepository(RoundRun).update(runId, { doneAt: now });
+  private async send(
+    manager: EntityManager,
+    runId: string,
+    round: Round,
+    units: readonly PositionWithUnit[],
+    now: Date,
+  ): Promise<void> {
+    if (units.length === 0) {
+      await manager.update(RoundRun, runId, { doneAt: now });
       return;
     }
-    const { job } = await this.backups.start(tags, round.name, { person: round.name });
-    await this.dataSource.getRepository(RoundRun).update(runId, { jobId: job.id, retryAt: null });
+    const { id } = await this.backups.startWithin(manager, units, round.name, { person: round.name });
+    await manager.update(RoundRun, runId, { jobId: id, retryAt: null });
   }
 
   private async follow(run: RoundRun, now: Date): Promise<void> {
@@ -96,22 +107,27 @@ export class RoundClock implements OnApplicationShutdown {
     const left = await this.leftOver(job.id);
     const again = left.length > 0 && run.tries <= run.round.retries && job.state !== 'stopped';
     const change = again ? { retryAt: retryTime(run.tries, now) } : { doneAt: now };
-    const changed = await this.dataSource
-      .getRepository(RoundRun)
-      .update({ id: run.id, jobId: job.id, retryAt: IsNull(), doneAt: IsNull() }, change);
-    if (changed.affected === 1 && !again && left.length > 0) {
-      const text = `${run.round.name}: ${left.join(', ')} not backed up after ${run.tries} ${run.tries === 1 ? 'try' : 'tries'}.`;
-      await this.logbook.write({ person: run.round.name, action: 'round-failed', text });
-    }
+    await this.dataSource.transaction(async (manager) => {
+      const open = { id: run.id, jobId: job.id, retryAt: IsNull(), doneAt: IsNull() };
+      const changed = await manager.update(RoundRun, open, change);
+      if (changed.affected !== 1 || again || left.length === 0) return;
+      const { name } = run.round;
+      const text = `${name}: ${left.join(', ')} not backed up after ${run.tries} ${run.tries === 1 ? 'try' : 'tries'}.`;
+      await this.logbook.write({ person: name, action: 'round-failed', text }, manager);
+    });
   }
 
+  /** What has left the round since its first try is not asked again. */
   private async tryAgain(run: RoundRun, now: Date): Promise<void> {
     if (!run.retryAt || run.retryAt > now || isQuiet(run.round.quiet, now)) return;
-    const taken = await this.dataSource
-      .getRepository(RoundRun)
-      .update({ id: run.id, tries: run.tries, doneAt: IsNull() }, { tries: run.tries + 1, retryAt: null });
-    if (taken.affected !== 1) return;
-    await this.send(run.id, run.round, await this.leftOver(run.jobId ?? ''), now);
+    const covered = new Set(await this.scopes.tags(run.round.scope));
+    const left = (await this.leftOver(run.jobId ?? '')).filter((tag) => covered.has(tag));
+    const units = await this.backups.unitsAt(left);
+    await this.dataSource.transaction(async (manager) => {
+      const mine = { id: run.id, tries: run.tries, doneAt: IsNull() };
+      const taken = await manager.update(RoundRun, mine, { tries: run.tries + 1, retryAt: null });
+      if (taken.affected === 1) await this.send(manager, run.id, run.round, units, now);
+    });
   }
 
   private async leftOver(jobId: string): Promise<readonly string[]> {

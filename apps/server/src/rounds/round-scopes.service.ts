@@ -14,7 +14,7 @@ export class RoundScopes {
          join machine m on m.id = p.machine_id join area a on a.id = m.area_id
          join unit u on u.position_id = p.id and u.removed_at is null and u.line_id is not null
          join dictionary d on d.id = u.dictionary_id
-        where (cardinality($1::text[]) = 0 or a.name = any($1))
+        where p.retired_at is null and (cardinality($1::text[]) = 0 or a.name = any($1))
           and (cardinality($2::text[]) = 0 or d.model = any($2))
           and (cardinality($3::text[]) = 0 or p.criticality = any($3))
         order by a.place, m.place, p.place`,

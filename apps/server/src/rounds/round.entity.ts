@@ -12,4 +12,6 @@ export class Round {
   @Column('integer') retries: number;
   @Column('jsonb', { nullable: true }) quiet: { from: string; to: string } | null;
   @Column('boolean') enabled: boolean;
+  /** Counts its changes, so that the later of two people is told. */
+  @Column('integer', { default: 1 }) version: number;
 }

@@ -1,5 +1,5 @@
 import { Body, Controller, Get, Param, Post, Put } from '@nestjs/common';
-import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
+import { ApiOperation, ApiProperty, ApiTags, IntersectionType } from '@nestjs/swagger';
 import type { RoundView } from '@drive-keep/api';
 import { Type } from 'class-transformer';
 import {
@@ -9,6 +9,7 @@ import {
   IsBoolean,
   IsIn,
   IsInt,
+  IsObject,
   IsOptional,
   IsString,
   Matches,
@@ -19,6 +20,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
+import { VersionBody } from '../problems/same-version.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
 import { Rounds } from './rounds.service.ts';
 
@@ -50,7 +52,7 @@ class RoundBody {
   @Min(0, { each: true })
   @Max(6, { each: true })
   days: number[];
-  @ApiProperty({ type: ScopeBody }) @ValidateNested() @Type(() => ScopeBody) scope: ScopeBody;
+  @ApiProperty({ type: ScopeBody }) @IsObject() @ValidateNested() @Type(() => ScopeBody) scope: ScopeBody;
   @ApiProperty() @IsInt() @Min(0) @Max(5) retries: number;
   @ApiProperty({ type: QuietBody, nullable: true })
   @IsOptional()
@@ -59,6 +61,8 @@ class RoundBody {
   quiet: QuietBody | null;
   @ApiProperty() @IsBoolean() enabled: boolean;
 }
+
+class RoundChangeBody extends IntersectionType(RoundBody, VersionBody) {}
 
 @ApiTags('rounds')
 @Controller('rounds')
@@ -75,13 +79,17 @@ export class RoundsController {
   @NeedsRole('engineer')
   @ApiOperation({ summary: 'Make a round; it begins with its next due time' })
   make(@Body() body: RoundBody, @Person() person: Account): Promise<RoundView> {
-    return this.rounds.save(null, { ...body, quiet: body.quiet ?? null }, person);
+    return this.rounds.save(null, { ...body, quiet: body.quiet ?? null }, 1, person);
   }
 
   @Put(':id')
   @NeedsRole('engineer')
   @ApiOperation({ summary: 'Change a round' })
-  change(@Param('id') id: string, @Body() body: RoundBody, @Person() person: Account): Promise<RoundView> {
-    return this.rounds.save(id, { ...body, quiet: body.quiet ?? null }, person);
+  change(
+    @Param('id') id: string,
+    @Body() { version, ...body }: RoundChangeBody,
+    @Person() person: Account,
+  ): Promise<RoundView> {
+    return this.rounds.save(id, { ...body, quiet: body.quiet ?? null }, version, person);
   }
 }

@@ -6,7 +6,8 @@ import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
-import { isUuid } from '../sets/backups.service.ts';
+import { requireSameVersion } from '../problems/same-version.ts';
+import { isUuid } from '../storage/uuid.ts';
 import { nextDue } from './due-times.ts';
 import { RoundRun } from './round-run.entity.ts';
 import { RoundScopes } from './round-scopes.service.ts';
@@ -34,11 +35,18 @@ export class Rounds {
     return Promise.all(rounds.map((round) => this.view(round, now)));
   }
 
-  async save(id: string | null, settings: RoundSettings, { person }: Account): Promise<RoundView> {
+  /** `version` is the one that was looked at, where a known round is changed. */
+  async save(
+    id: string | null,
+    settings: RoundSettings,
+    version: number,
+    { person }: Account,
+  ): Promise<RoundView> {
     const now = new Date();
     const repository = this.dataSource.getRepository(Round);
     const known = id === null ? null : isUuid(id) ? await repository.findOneBy({ id }) : null;
     if (id !== null && !known) throw notFound('This round');
+    if (known) requireSameVersion(known.version, version, `The round ${known.name}`);
     const same = await repository.findOneBy({ name: settings.name });
     if (same && same.id !== id)
       throw new ProblemException(
@@ -48,7 +56,7 @@ export class Rounds {
       );
     const { name, at, days, scope, retries, quiet, enabled } = settings;
     const round = await repository.save({
-      ...(known ? { id: known.id } : {}),
+      ...(known ? { id: known.id, version: known.version + 1 } : {}),
       ...{ name, at, scope, retries, quiet, enabled, days: [...days] },
     });
     // The time at which it was made stands for a first run, so that it begins with its next due time.
@@ -62,9 +70,9 @@ export class Rounds {
     const runs = await this.dataSource
       .getRepository(RoundRun)
       .find({ where: { round: { id: round.id } }, order: { dueAt: 'DESC' }, take: RUNS_SHOWN });
-    const { id, name, at, days, scope, retries, quiet, enabled } = round;
+    const { id, version, name, at, days, scope, retries, quiet, enabled } = round;
     return {
-      ...{ id, name, at, days, scope, retries, quiet, enabled },
+      ...{ id, version, name, at, days, scope, retries, quiet, enabled },
       positions: (await this.scopes.tags(scope)).length,
       next: enabled ? (nextDue(round, now)?.toISOString() ?? null) : null,
       runs: await Promise.all(runs.filter(({ tries }) => tries > 0).map((run) => this.runView(run, name))),

@@ -68,6 +68,9 @@ export class Axes {
       [positionId],
     );
     const kept = rows.filter(({ hash }) => hash !== null);
-    return Promise.all(kept.map(async ({ tag, hash }) => ({ tag, set: await this.contents.get(hash) })));
+    const axes = await Promise.all(
+      kept.map(async ({ tag, hash }) => ({ tag, set: await this.contents.getIfGood(hash) })),
+    );
+    return axes.flatMap(({ tag, set }) => (set ? [{ tag, set }] : []));
   }
 }

@@ -4,10 +4,11 @@
 import { Injectable } from '@nestjs/common';
 import type { BackupHow } from '@drive-keep/api';
 import type { Code } from '@drive-keep/core/dictionary';
-import { hashOf, unreadableCount, type ParameterSet } from '@drive-keep/core/sets';
+import { unreadableCount, type ParameterSet } from '@drive-keep/core/sets';
 import type { Reading } from '@drive-keep/core/values';
 import { DataSource, type EntityManager } from 'typeorm';
 import { notFound } from '../problems/problem.ts';
+import { isUuid } from '../storage/uuid.ts';
 import type { Position } from '../register/position.entity.ts';
 import type { Unit } from '../register/unit.entity.ts';
 import { Backup } from './backup.entity.ts';
@@ -51,10 +52,10 @@ export class Backups {
   }
 
   /** Keeps what was read of a unit; where that is what its newest backup holds, only that it was found again. */
-  async keepOrFind(fresh: NewBackup): Promise<KeptOrFound> {
-    const hash = hashOf(fresh.set);
+  async keepOrFind(fresh: NewBackup, manager: EntityManager = this.dataSource.manager): Promise<KeptOrFound> {
+    const hash = await this.contents.keep(fresh.set, manager);
     const aside = JSON.stringify(Object.fromEntries(fresh.aside));
-    const [rows]: [{ id: string }[], number] = await this.dataSource.query(
+    const [rows]: [{ id: string }[], number] = await manager.query(
       `update last_look set at = greatest(last_look.at, $6), taken_by = $7, reason = $8, aside = $9
          from backup b
         where last_look.position_id = $1 and b.id = last_look.backup_id
@@ -67,7 +68,7 @@ export class Backups {
     );
     const [same] = rows;
     if (same) return { backupId: same.id, found: true };
-    return { backupId: (await this.keep(fresh)).id, found: false };
+    return { backupId: (await this.keep(fresh, manager)).id, found: false };
   }
 
   /** The newest backup that holds this content, for "same as …". */
@@ -78,7 +79,7 @@ export class Backups {
     });
   }
 
-  /** The newest look at a position; one that found a backup again is told as that backup, at its own time. */
+  /** The newest look at what the unit of a position holds; a file is no look. One that found a backup again is told as that backup, at its own time. */
   async newest(positionId: string): Promise<Backup | null> {
     const [look]: LookRow[] = await this.dataSource.query(
       'select backup_id, at, taken_by, reason, aside from last_look where position_id = $1',
@@ -94,10 +95,13 @@ export class Backups {
   }
 
   /** All looks at a position, oldest first; each that found a backup again as a backup of its own time. */
-  async all(positionId: string): Promise<Backup[]> {
-    const kept = await this.dataSource
-      .getRepository(Backup)
-      .find({ where: { position: { id: positionId } }, order: { takenAt: 'ASC', seq: 'ASC' } });
+  async all(positionId: string): Promise<LookedAt[]> {
+    const kept = await this.dataSource.getRepository(Backup).find({
+      where: { position: { id: positionId } },
+      order: { takenAt: 'ASC', seq: 'ASC' },
+      // Years of monitors and counters would be read for nothing.
+      select: WITHOUT_ASIDE,
+    });
     const bySeq = new Map(kept.map((backup) => [Number(backup.seq), backup]));
     const again = (await this.foundAgain.of(kept)).flatMap((repeat) => {
       const backup = bySeq.get(Number(repeat.seq));
@@ -125,6 +129,14 @@ export class Backups {
   }
 }
 
+/** A backup without what stood beside its settings. */
+export type LookedAt = Omit<Backup, 'aside'>;
+
+const WITHOUT_ASIDE = {
+  ...{ id: true, seq: true, contentHash: true, takenAt: true, takenBy: true, how: true, reason: true },
+  ...{ serial: true, firmware: true, unreadable: true },
+} as const;
+
 interface LookRow {
   readonly backup_id: string;
   readonly at: Date;
@@ -147,5 +159,3 @@ function repeated(backup: Backup, repeat: Repeat): Backup {
   const id = repeatId(backup, repeat);
   return Object.assign(new Backup(), backup, { id, takenAt, takenBy, reason, how: 'read', aside: {} });
 }
-
-export const isUuid = (text: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(text);

@@ -11,4 +11,9 @@ export class Baseline {
   @Column('timestamptz') signedAt: Date;
   @Column('text') signedBy: string;
   @Column('text') reason: string;
+  /** Hash of the files of the dictionary at that time. */
+  @Column('text') dictionaryHash: string;
+  /** Signature of the revision before; nothing for the first. */
+  @Column('text', { nullable: true }) before: string | null;
+  @Column('text') signature: string;
 }

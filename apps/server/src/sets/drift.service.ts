@@ -18,23 +18,28 @@ export class Drift {
     private readonly contents: ContentStore,
   ) {}
 
-  /** Differences that somebody has to look at; nothing where the contents are of different models. */
+  /** Differences that somebody has to look at; nothing where the contents are of different models, or cannot be read. */
   count(hashA: string, hashB: string): Promise<number | null> {
     if (hashA === hashB) return Promise.resolve(0);
     const key = `${hashA}|${hashB}`;
     const known = this.counted.get(key);
     if (known) return known;
     const counting = this.countOnce(hashA, hashB);
-    this.counted.set(key, counting);
     // A damaged content may be restored: what failed is asked for again.
-    counting.catch(() => this.counted.delete(key));
-    return counting;
+    const told = counting.catch((error: unknown) => {
+      this.counted.delete(key);
+      if (error instanceof Damaged) return null;
+      throw error;
+    });
+    this.counted.set(key, told);
+    return told;
   }
 
   private async countOnce(hashA: string, hashB: string): Promise<number | null> {
     const known = await this.remembered(hashA, hashB);
     if (known !== undefined) return known;
-    const [a, b] = await Promise.all([this.contents.get(hashA), this.contents.get(hashB)]);
+    const [a, b] = await Promise.all([this.contents.getIfGood(hashA), this.contents.getIfGood(hashB)]);
+    if (!a || !b) throw new Damaged();
     if (a.dictionary !== b.dictionary) return null;
     const { rows } = compareSets(await this.dictionaries.get(a.dictionary), a, b);
     await this.remember(hashA, hashB, rows.length);
@@ -57,3 +62,5 @@ export class Drift {
     ]);
   }
 }
+
+class Damaged extends Error {}

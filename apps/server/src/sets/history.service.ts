@@ -5,8 +5,7 @@ import type { BackupMark, BaselineMark, DifferenceOrigin, HistoryView, Parameter
 import type { Code } from '@drive-keep/core/dictionary';
 import { sameReading, type Reading } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
-import type { Backup } from './backup.entity.ts';
-import { Backups } from './backups.service.ts';
+import { Backups, type LookedAt } from './backups.service.ts';
 import { Baseline } from './baseline.entity.ts';
 import { ContentStore } from './content-store.service.ts';
 import { Drift } from './drift.service.ts';
@@ -23,6 +22,7 @@ export class History {
   async of(positionId: string): Promise<HistoryView> {
     const baselines = await this.baselines(positionId);
     const backups = await this.backups.all(positionId);
+    const damaged = await this.contents.knownDamage();
     const marks: BackupMark[] = [];
     for (const [at, backup] of backups.entries()) {
       const inForce = baselines.findLast((baseline) => baseline.signedAt <= backup.takenAt);
@@ -35,12 +35,23 @@ export class History {
         serial: backup.serial,
         firmware: backup.firmware,
         hash: backup.contentHash,
-        differences: inForce ? await this.drift.count(inForce.contentHash, backup.contentHash) : null,
+        differences:
+          inForce && !damaged.has(backup.contentHash) && !damaged.has(inForce.contentHash)
+            ? await this.drift.count(inForce.contentHash, backup.contentHash)
+            : null,
         unreadable: backup.unreadable,
+        damaged: damaged.has(backup.contentHash),
         sameAsBefore: backups[at - 1]?.contentHash === backup.contentHash,
       });
     }
-    return { backups: marks, baselines: baselines.map(baselineMark) };
+    const newest = backups.findLast(({ how }) => how !== 'imported');
+    const differed = backups.findLast(({ contentHash }) => newest && contentHash !== newest.contentHash);
+    return {
+      newest: newest?.id ?? null,
+      lastThatDiffered: differed?.id ?? null,
+      backups: marks,
+      baselines: baselines.map((each) => baselineMark(each, damaged.has(each.contentHash))),
+    };
   }
 
   /** When one parameter changed, by the backups that first show it. Contents that repeat are read once. */
@@ -51,7 +62,8 @@ export class History {
     for (const backup of await this.backups.all(positionId)) {
       if (backup.contentHash === beforeHash) continue;
       beforeHash = backup.contentHash;
-      const reading = (await this.contents.get(backup.contentHash)).readings.get(code);
+      // What cannot be read says nothing, and stops nothing.
+      const reading = (await this.contents.getIfGood(backup.contentHash))?.readings.get(code);
       if (steps.length > 0 && sameReading(before, reading)) continue;
       before = reading;
       const { takenAt, takenBy, reason } = backup;
@@ -66,7 +78,9 @@ export class History {
    */
   async origins(positionId: string): Promise<readonly DifferenceOrigin[]> {
     const signed = (await this.baselines(positionId)).at(-1);
-    const backups = (await this.backups.all(positionId)).reverse();
+    // A file is a set of its own time, and says nothing of what the unit holds.
+    const looks = (await this.backups.all(positionId)).filter(({ how }) => how !== 'imported');
+    const backups = looks.reverse();
     const [newest] = backups;
     if (!signed || !newest) return [];
     const [baseline, now] = await Promise.all([
@@ -78,10 +92,11 @@ export class History {
         (code) => !sameReading(baseline.readings.get(code), now.readings.get(code)),
       ),
     );
-    const first = new Map<Code, Backup>([...open].map((code) => [code, newest]));
+    const first = new Map<Code, LookedAt>([...open].map((code) => [code, newest]));
     for (const backup of backups) {
       if (open.size === 0) break;
-      const { readings } = await this.contents.get(backup.contentHash);
+      const readings = (await this.contents.getIfGood(backup.contentHash))?.readings;
+      if (!readings) break;
       for (const code of open) {
         if (sameReading(readings.get(code), now.readings.get(code))) first.set(code, backup);
         else open.delete(code);
@@ -103,7 +118,8 @@ export class History {
   }
 }
 
-const baselineMark = (baseline: Baseline): BaselineMark => ({
+const baselineMark = (baseline: Baseline, damaged: boolean): BaselineMark => ({
+  damaged,
   revision: baseline.revision,
   signedAt: baseline.signedAt.toISOString(),
   signedBy: baseline.signedBy,

@@ -7,6 +7,7 @@ import { loadModels, Plant, SimUnit } from '@drive-keep/plant-sim';
 import type { JobView, Role, StartedJob, WritePlanView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { findMeaning } from '@drive-keep/core/dictionary';
+import { FORM_HEADER } from '../access/doors.ts';
 import type { AppOptions } from '../app.module.ts';
 import { createApplication } from '../application.ts';
 import { describePlant } from '../demo/describe-plant.ts';
@@ -26,13 +27,14 @@ export interface Answer<T> {
 export class Caller {
   constructor(
     private readonly base: string,
-    private readonly cookie: string,
+    readonly cookie: string,
   ) {}
 
   async ask<T = Record<string, unknown>>(method: string, path: string, body?: unknown): Promise<Answer<T>> {
     const form = body instanceof FormData;
     const headers = {
       cookie: this.cookie,
+      ...(form ? { [FORM_HEADER]: '1' } : {}),
       ...(body === undefined || form ? {} : { 'content-type': 'application/json' }),
     };
     const init = {

@@ -17,7 +17,7 @@ import { planReset, planWrites, type ResetChoice, type WriteStep } from '@drive-
 import type { ParameterSet } from '@drive-keep/core/sets';
 import { loadModels, SimUnit } from '@drive-keep/plant-sim';
 import fc from 'fast-check';
-import { rawToWords } from '../line/words.ts';
+import { rawToWords } from '../lines/words.ts';
 
 const PAIRS = 200;
 /** A smaller example of a whole set tells no more and takes minutes to find. */
@@ -92,8 +92,8 @@ const rawOf = ({ form, ...parameter }: Parameter, facts: Facts): fc.Arbitrary<nu
     const bits = fc.subarray(form.bits.map(({ bit }) => bit));
     return bits.map((set) => set.reduce((word, bit) => word + 2 ** bit, 0));
   }
-  const { least, greatest } = limitsOf({ form, ...parameter }, facts);
-  return fc.integer({ min: least, max: greatest });
+  const { minimum, maximum } = limitsOf({ form, ...parameter }, facts);
+  return fc.integer({ min: minimum, max: maximum });
 };
 
 /** Any values within the manual's ranges, whether they go together or not. */

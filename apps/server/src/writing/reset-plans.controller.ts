@@ -2,7 +2,8 @@ import { Body, Controller, Get, Param, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { KeyInSheetView, ResetView, WritePlanView } from '@drive-keep/api';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsInt, IsOptional, IsString, MaxLength } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsInt, IsString, MaxLength } from 'class-validator';
+import { Maybe } from '../problems/maybe.ts';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
 import { ResetPlans } from './reset-plans.service.ts';
@@ -11,13 +12,13 @@ const MOST_CODES = 2000;
 
 class ResetQuery {
   @ApiPropertyOptional({ example: '60-hz', description: "the unit's own region, where nothing is said" })
-  @IsOptional()
+  @Maybe()
   @IsString()
   @MaxLength(40)
   region?: string;
 
   @ApiPropertyOptional({ description: 'what is covered, by the raw value of its parameter' })
-  @IsOptional()
+  @Maybe()
   @Type(() => Number)
   @IsInt()
   scope?: number;

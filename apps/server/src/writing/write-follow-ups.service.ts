@@ -8,7 +8,7 @@ import { planWrites } from '@drive-keep/core/plans';
 import type { Reading } from '@drive-keep/core/values';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
-import { UnitBackups } from '../line/unit-backups.service.ts';
+import { UnitBackups } from '../backup/unit-backups.service.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { Register } from '../register/register.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
@@ -30,11 +30,7 @@ export class WriteFollowUps {
   async follow(id: string, kind: 'resume' | 'undo', { person }: Account): Promise<WritePlanView> {
     const plan = await this.plans.load(id);
     if (!followUpsOf(plan).includes(kind)) throw nothingToFollow(plan, kind);
-    const [at] = await this.register.inPlace([plan.position.tag]);
-    if (at?.unit.id !== plan.unit.id) {
-      const detail = `Another unit sits at ${plan.position.tag} since. Plan anew from a backup of it. Nothing was planned.`;
-      throw new ProblemException(409, 'other-unit', detail);
-    }
+    const at = await this.register.requireInPlace(plan.position.tag, plan.unit.id);
     const dictionary = await this.dictionaries.get(plan.dictionaryId);
     const reason = kind === 'resume' ? 'Before the rest of a write plan' : 'Before a write plan is undone';
     const { set } = await this.units.read(at, { person, reason });

@@ -2,9 +2,11 @@
 
 import type { WritePlanView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
+import { cutOffsIn, describeCutOff } from '@drive-keep/core/plans';
+import { isTouched } from './unit-holds.ts';
 import type { StoredWritePlan } from './write-plan.entity.ts';
 
-export function writePlanView(plan: StoredWritePlan): WritePlanView {
+export function writePlanView(plan: StoredWritePlan, dictionary: Dictionary): WritePlanView {
   const { releasedBy, releasedAt, releasedUntil } = plan;
   return {
     id: plan.id,
@@ -23,11 +25,13 @@ export function writePlanView(plan: StoredWritePlan): WritePlanView {
     unreachable: plan.unreachable,
     alreadyThere: plan.alreadyThere,
     idle: plan.idle,
+    cutOffs: cutOffsOf(plan, dictionary).map((each) => ({ code: each.code, text: describeCutOff(each) })),
     release:
       releasedBy && releasedAt && releasedUntil
         ? { by: releasedBy, at: releasedAt.toISOString(), until: releasedUntil.toISOString() }
         : null,
     restartCheck: plan.restartCheck,
+    mayBeReleased: mayBeReleased(plan),
     followUps: followUpsOf(plan),
     text: plan.text,
     holds: plan.holds,
@@ -38,6 +42,12 @@ export function writePlanView(plan: StoredWritePlan): WritePlanView {
   };
 }
 
+export const cutOffsOf = ({ steps }: Pick<StoredWritePlan, 'steps'>, dictionary: Dictionary) =>
+  cutOffsIn(
+    dictionary,
+    steps.map(({ code, toRaw: to }) => ({ code, to })),
+  );
+
 /** Once something may have been written there is a rest to write, and a way back. */
 export function followUpsOf({ state, steps }: StoredWritePlan): readonly ('resume' | 'undo')[] {
   const touched = steps.some((step) => step.state !== 'planned');
@@ -45,19 +55,7 @@ export function followUpsOf({ state, steps }: StoredWritePlan): readonly ('resum
   return touched && (state === 'failed' || state === 'interrupted') ? ['resume', 'undo'] : [];
 }
 
-/** What the unit holds after a plan that did not come to its end, from the steps that were persisted. */
-export function describeHolds(
-  plan: Pick<StoredWritePlan, 'steps' | 'saved' | 'saveBegun'>,
-  { line }: Pick<Dictionary, 'line'>,
-): string {
-  const written = plan.steps.filter((step) => step.state === 'written').length;
-  const doubtful = plan.steps.filter((step) => step.state === 'writing').map((step) => step.code);
-  const doubt = doubtful.length > 0 ? ` Whether ${doubtful.join(', ')} was taken is not known.` : '';
-  if (plan.saved) return `All ${written} writes are in the unit and saved permanently.`;
-  if (written === 0) return `Nothing was written.${doubt}`;
-  if (plan.saveBegun && line?.save)
-    return `All ${written} writes were read back. Whether they were saved permanently is not known: after a power cycle the unit may hold the former values.`;
-  const share = `${written} of ${plan.steps.length} writes`;
-  if (!line?.save) return `${share} are in the unit, which keeps every write at once.${doubt}`;
-  return `${share} are in the working memory of the unit, not saved permanently: a power cycle brings the former values back.${doubt}`;
-}
+/** It was not begun, or came to its end before anything was written. */
+export const mayBeReleased = ({ state, steps, saveBegun }: StoredWritePlan): boolean =>
+  ['planned', 'released', 'refused'].includes(state) ||
+  (state === 'interrupted' && !isTouched({ steps, saveBegun }));

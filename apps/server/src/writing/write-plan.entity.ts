@@ -37,6 +37,8 @@ export class StoredWritePlan {
   @Column('text', { nullable: true }) releasedBy: string | null;
   @Column('timestamptz', { nullable: true }) releasedAt: Date | null;
   @Column('timestamptz', { nullable: true }) releasedUntil: Date | null;
+  /** When it came to its end, or broke off. */
+  @Column('timestamptz', { nullable: true }) endedAt: Date | null;
   @Column('text', { default: '' }) text: string;
   @Column('text', { default: '' }) holds: string;
   /** The permanent save was begun; whether it came to its end is known where `saved` says so. */

@@ -1,7 +1,8 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags, PartialType } from '@nestjs/swagger';
 import type { WritePlanView } from '@drive-keep/api';
-import { Equals, IsBoolean, IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
+import { Equals, IsBoolean, IsIn, IsString, MaxLength } from 'class-validator';
+import { Maybe } from '../problems/maybe.ts';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
 import { CodesBody } from '../problems/codes-body.ts';
@@ -25,9 +26,14 @@ class ReleaseBody {
 
 class CarryOutBody {
   @ApiPropertyOptional({ description: 'restart the unit after the save, to prove that the values stuck' })
-  @IsOptional()
+  @Maybe()
   @IsBoolean()
   restartCheck?: boolean;
+
+  @ApiPropertyOptional({ description: 'it is known what the plan does to the line' })
+  @Maybe()
+  @IsBoolean()
+  cutOffKnown?: boolean;
 }
 
 class FollowBody {
@@ -85,10 +91,10 @@ export class WritePlansController {
   @ApiOperation({ summary: 'Write to the unit, as planned and released' })
   carryOut(
     @Param('id') id: string,
-    @Body() { restartCheck }: CarryOutBody,
+    @Body() how: CarryOutBody,
     @Person() person: Account,
   ): Promise<WritePlanView> {
-    return this.plans.carryOut(id, person, restartCheck);
+    return this.plans.carryOut(id, person, how);
   }
 
   @Post('write-plans/:id/follow-ups')

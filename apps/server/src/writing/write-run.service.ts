@@ -1,117 +1,119 @@
 // Carries out a write plan on a unit: guard, backup, writes with read-back, permanent save, backup, comparison with
 // what was predicted. Every step is persisted before and after it is done; the state of the unit is never assumed.
 
-import { Injectable, Logger } from '@nestjs/common';
-import type { WritePlanState } from '@drive-keep/api';
+import { Injectable, Logger, type OnModuleInit } from '@nestjs/common';
+import type { OutcomeCode, WritePlanState } from '@drive-keep/api';
 import { compareSets } from '@drive-keep/core/compare';
-import type { Dictionary } from '@drive-keep/core/dictionary';
+import { describeCutOff } from '@drive-keep/core/plans';
 import type { ParameterSet } from '@drive-keep/core/sets';
-import { Dictionaries, lineFactsOf } from '../catalogue/dictionaries.service.ts';
-import { JobQueue } from '../jobs/job-queue.service.ts';
+import { DataSource, type EntityManager } from 'typeorm';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { JobRuns } from '../jobs/job-runs.service.ts';
 import { Jobs } from '../jobs/jobs.service.ts';
-import type { DriveLine } from '../line/drive-line.ts';
-import { LineLock } from '../line/line-lock.ts';
-import { describeFault } from '../line/line-text.ts';
-import { ModbusLine } from '../line/modbus-line.ts';
-import { readUnit, type UnitReading } from '../line/unit-reader.ts';
+import { Lines, waitedTooLong } from '../lines/lines.service.ts';
+import type { UnitAtLine, UnitOnLine } from '../lines/unit-at-line.ts';
+import type { UnitReading } from '../lines/unit-reader.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
-import { DataSource } from 'typeorm';
 import type { Backup } from '../sets/backup.entity.ts';
 import { Backups } from '../sets/backups.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
-import { StoredWritePlan } from './write-plan.entity.ts';
-import type { StoredWriteStep } from './write-step.entity.ts';
-import { describeHolds } from './write-plan-view.ts';
+import { holdsUnread, holdsWhenRead, isTouched } from './unit-holds.ts';
+import { WriteGuard } from './write-guard.service.ts';
+import { cutOffsOf } from './write-plan-view.ts';
+import type { StoredWritePlan } from './write-plan.entity.ts';
 import { WritePlans } from './write-plans.service.ts';
-import { UnitWriter } from './unit-writer.ts';
+import type { StoredWriteStep } from './write-step.entity.ts';
 
 /** The end of a plan before its time. `refused` means that nothing was written. */
 export class PlanEnd extends Error {
   constructor(
-    readonly state: WritePlanState,
+    readonly state: Extract<WritePlanState, 'refused' | 'failed'>,
     text: string,
   ) {
     super(text);
   }
 }
 
+/** A plan in the hands of its worker. */
 export interface Writing {
   readonly plan: StoredWritePlan;
   readonly person: string;
   readonly jobId: string;
   /** Place of the unit in the job. */
   readonly place: number;
-  readonly lineId: string;
-  readonly line: DriveLine;
-  readonly writer: UnitWriter;
-  readonly address: number;
-  readonly dictionary: Dictionary;
+  readonly unit: UnitOnLine;
   readonly stopped: () => boolean;
 }
 
+/** The same while the line is held. */
+export type WritingAt = Writing & { readonly at: UnitAtLine };
+
+const OUTCOMES: Readonly<Record<'done' | 'refused' | 'failed', OutcomeCode>> = {
+  done: 'kept',
+  refused: 'stopped',
+  failed: 'failed',
+};
+
 @Injectable()
-export class WriteRun {
+export class WriteRun implements OnModuleInit {
   private readonly logger = new Logger('WriteRun');
 
   constructor(
     private readonly dataSource: DataSource,
     private readonly plans: WritePlans,
+    private readonly guard: WriteGuard,
     private readonly jobs: Jobs,
-    private readonly queue: JobQueue,
+    private readonly runs: JobRuns,
     private readonly dictionaries: Dictionaries,
     private readonly backups: Backups,
     private readonly contents: ContentStore,
-    private readonly lock: LineLock,
+    private readonly lines: Lines,
     private readonly logbook: Logbook,
   ) {}
 
+  onModuleInit(): void {
+    this.jobs.endAlong('write', this.plans);
+  }
+
   async serve(): Promise<void> {
-    this.queue.whenSwept(() => this.plans.followInterrupted());
-    await this.queue.serve('write', (jobId, stopped) => this.run(jobId, stopped));
+    await this.runs.serve('write', (jobId, stopped) => this.run(jobId, stopped));
   }
 
   private async run(jobId: string, stopped: () => boolean): Promise<void> {
     const job = await this.jobs.load(jobId);
-    const found = await this.dataSource.getRepository(StoredWritePlan).findOneByOrFail({ jobId });
-    const writing = await this.open(found.id, { person: job.requestedBy, stopped, jobId, place: 0 });
-    const { plan } = writing;
-    try {
-      await this.jobs.progress(jobId, 0, { state: 'reading', done: 0, total: plan.steps.length });
-      await this.lock.hold(writing.lineId, () => this.carryOut(writing));
-      const text = doneText(writing);
-      await this.end(writing, 'done', text);
-      await this.jobs.endItem(jobId, 0, 'kept', text);
-    } catch (error) {
-      const end = await this.fail(writing, error);
-      await this.jobs.endItem(jobId, 0, end.state === 'refused' ? 'stopped' : 'failed', end.message);
-    } finally {
-      writing.line.close();
-    }
+    const id = await this.plans.idOfJob(jobId);
+    const writing = await this.open(id, { person: job.requestedBy, stopped, jobId, place: 0 });
+    const total = writing.plan.steps.length;
+    await this.jobs.progress(jobId, 0, { state: 'reading', done: 0, total });
+    await this.atUnit(writing, async (at) => {
+      try {
+        await this.carryOut(at);
+        await this.end(at, 'done', doneText(at));
+      } catch (error) {
+        await this.fail(at, error);
+      }
+    });
   }
 
-  /** Makes a plan ready to be carried out; the caller closes the line. */
-  async open(
-    id: string,
-    job: {
-      readonly person: string;
-      readonly stopped: () => boolean;
-      readonly jobId: string;
-      readonly place: number;
-    },
-  ): Promise<Writing> {
+  /** Makes a plan ready to be carried out. */
+  async open(id: string, job: Pick<Writing, 'person' | 'stopped' | 'jobId' | 'place'>): Promise<Writing> {
     const plan = await this.plans.load(id);
-    const { line, lineAddress } = plan.unit;
+    const { line, lineAddress, serial, dictionaryId } = plan.unit;
     if (!line || lineAddress === null) throw new Error('a plan without a line was started');
-    const dictionary = await this.dictionaries.get(plan.dictionaryId);
-    const drive = new ModbusLine(line.host, line.port);
-    const target = { line: drive, address: lineAddress, serial: plan.unit.serial, dictionary };
-    return { plan, lineId: line.id, ...job, ...target, writer: new UnitWriter(target) };
+    const dictionary = await this.dictionaries.get(dictionaryId);
+    const { tag } = plan.position;
+    return { plan, ...job, unit: { tag, line, address: lineAddress, serial, dictionary } };
   }
+
+  /** Waits for the line of the unit and does the work there. */
+  atUnit = <T>(writing: Writing, work: (at: WritingAt) => Promise<T>): Promise<T> =>
+    this.lines.withUnit(writing.unit, 'write', (at) => work({ ...writing, at }));
 
   /** Ends a plan before its time, and says with which words. */
-  async fail(writing: Writing, error: unknown): Promise<PlanEnd> {
+  async fail(writing: Writing | WritingAt, error: unknown): Promise<PlanEnd> {
     const end = error instanceof PlanEnd ? error : this.ownFault(error);
-    await this.end(writing, end.state, end.message);
+    const held = isTouched(writing.plan) && 'at' in writing ? await this.lookAfter(writing) : undefined;
+    await this.end(writing, end.state, end.message, held);
     return end;
   }
 
@@ -123,22 +125,24 @@ export class WriteRun {
     );
   }
 
-  private async carryOut(writing: Writing): Promise<void> {
+  private async carryOut(writing: WritingAt): Promise<void> {
     await this.prepare(writing);
     await this.writeAll(writing);
     await this.save(writing);
-    if (writing.plan.restartCheck) await this.prove(writing.writer.restart());
+    if (writing.plan.restartCheck) await this.restart(writing);
     await this.verify(writing);
   }
 
   /** Backs the unit up and makes sure that it holds what was planned from. Nothing has been written when it ends here. */
-  async prepare(writing: Writing): Promise<void> {
+  async prepare(writing: WritingAt): Promise<void> {
+    const late = waitedTooLong(writing.at.turn) ?? (await this.objectionOf(writing));
+    if (late !== undefined) throw new PlanEnd('refused', `${late} Nothing was written.`);
     const before = await this.backUp(writing, 'before-write', 'refused');
     await this.plans.update(writing.plan.id, { backupBefore: before.backup.id });
     await this.requireUnchanged(writing, before.reading);
   }
 
-  async writeAll(writing: Writing): Promise<void> {
+  async writeAll(writing: WritingAt): Promise<void> {
     const { steps } = writing.plan;
     const reset = steps.filter(({ phase }) => phase === 'reset');
     for (const step of reset) await this.step(writing, step);
@@ -146,16 +150,23 @@ export class WriteRun {
     for (const step of steps.slice(reset.length)) await this.step(writing, step);
   }
 
-  async save({ plan, writer }: Writing): Promise<void> {
+  async save(writing: WritingAt): Promise<void> {
+    const { plan, at } = writing;
+    await this.requireMay(writing, 'The writes were not saved permanently.');
     plan.saveBegun = true;
     await this.plans.update(plan.id, { saveBegun: true });
-    await this.prove(writer.save());
+    await this.prove(at.writer.save());
     plan.saved = true;
     await this.plans.update(plan.id, { saved: true });
   }
 
+  private async restart(writing: WritingAt): Promise<void> {
+    await this.requireMay(writing, 'The writes are saved; the unit was not restarted.');
+    await this.prove(writing.at.writer.restart());
+  }
+
   /** Reads the unit and holds it against what was predicted. */
-  async verify(writing: Writing): Promise<void> {
+  async verify(writing: WritingAt): Promise<void> {
     const after = await this.backUp(writing, 'after-write', 'failed');
     await this.plans.update(writing.plan.id, { backupAfter: after.backup.id });
     await this.requirePredicted(writing, after.reading);
@@ -166,54 +177,90 @@ export class WriteRun {
     if (text !== undefined) throw new PlanEnd('failed', text);
   }
 
+  /** What is against any write at this moment: in the record first, then at the unit. */
+  private async objectionOf({ plan, unit, at, stopped }: WritingAt): Promise<string | undefined> {
+    if (stopped()) return 'Somebody stopped it.';
+    if (at.turn.lost) return 'The server lost its hold on the line.';
+    const { line, address } = unit;
+    return this.guard.objection({ planId: plan.id, lineId: line.id, address });
+  }
+
+  private async requireMay(writing: WritingAt, rest: string): Promise<void> {
+    const { plan, at } = writing;
+    const objection = (await this.objectionOf(writing)) ?? (await at.writer.objection(plan.position.tag));
+    if (objection === undefined) return;
+    const nothingYet = !isTouched(plan);
+    throw new PlanEnd(
+      nothingYet ? 'refused' : 'failed',
+      `${objection} ${nothingYet ? 'Nothing was written.' : rest}`,
+    );
+  }
+
   /** Reads the whole unit, which also proves its model and serial number. */
   private async read(
-    { plan, line, address, dictionary, stopped }: Writing,
-    state: WritePlanState,
+    { at, stopped }: WritingAt,
+    state: 'refused' | 'failed',
     rest: string,
   ): Promise<UnitReading> {
-    const { unit, position } = plan;
-    const control = { progress: () => undefined, stopped };
-    const expected = { address, serial: unit.serial };
-    const read = await readUnit(line, dictionary, lineFactsOf(dictionary), expected, control);
+    const read = await at.read({ progress: () => undefined, stopped });
     if (read.ok) return read.value;
-    const name = { tag: position.tag, serial: unit.serial, modelName: dictionary.name };
-    const why = describeFault(read.fault, name).replace('Nothing was kept.', '').trim();
+    const why = at.describe(read.fault).replace('Nothing was kept.', '').trim();
     throw new PlanEnd(state, `${why} ${rest}`);
   }
 
   /** What the unit holds at this moment. */
-  async readNow(writing: Writing): Promise<ParameterSet> {
+  async readNow(writing: WritingAt): Promise<ParameterSet> {
     return (await this.read(writing, 'failed', 'Look at the unit.')).set;
   }
 
   private async backUp(
-    writing: Writing,
+    writing: WritingAt,
     how: 'before-write' | 'after-write',
-    state: WritePlanState,
+    state: 'refused' | 'failed',
   ): Promise<{ reading: UnitReading; backup: Backup }> {
-    const { plan, person: takenBy } = writing;
-    const { unit, position } = plan;
     const rest = state === 'refused' ? 'Nothing was written.' : 'The writes are saved, but not proven.';
     const reading = await this.read(writing, state, rest);
-    const { set, aside, identity } = reading;
     const reason =
-      how === 'before-write' ? 'Before a write plan' : `After a write plan towards ${plan.target}`;
-    const { serial, firmware } = identity;
-    const what = { position, unit, set, aside, takenBy, how, reason, serial, firmware };
-    return { reading, backup: await this.backups.keep(what) };
+      how === 'before-write' ? 'Before a write plan' : `After a write plan towards ${writing.plan.target}`;
+    return { reading, backup: await this.keep(writing, reading, how, reason) };
   }
 
-  private async requireUnchanged({ plan, dictionary }: Writing, { set }: UnitReading): Promise<void> {
-    const { rows } = compareSets(dictionary, await this.contents.get(plan.basisHash), set);
+  private keep(
+    { plan, person: takenBy }: Writing,
+    { set, aside, identity: { serial, firmware } }: UnitReading,
+    how: 'before-write' | 'after-write',
+    reason: string,
+  ): Promise<Backup> {
+    const { unit, position } = plan;
+    return this.backups.keep({ position, unit, set, aside, takenBy, how, reason, serial, firmware });
+  }
+
+  /** Reads the unit once more after a plan that broke off: what is said of it is what it then holds. */
+  private async lookAfter(writing: WritingAt): Promise<string | undefined> {
+    const { plan, unit, at } = writing;
+    if (at.turn.lost) return undefined;
+    try {
+      const read = await at.read();
+      if (!read.ok) return undefined;
+      const backup = await this.keep(writing, read.value, 'after-write', 'After a write plan that broke off');
+      await this.plans.update(plan.id, { backupAfter: backup.id });
+      return holdsWhenRead(plan, unit.dictionary, read.value.set);
+    } catch (error) {
+      this.logger.error(String(error));
+      return undefined;
+    }
+  }
+
+  private async requireUnchanged({ plan, unit }: WritingAt, { set }: UnitReading): Promise<void> {
+    const { rows } = compareSets(unit.dictionary, await this.contents.get(plan.basisHash), set);
     if (rows.length === 0) return;
     const codes = rows.map((row) => row.code).join(', ');
     const text = `The unit holds other values than when this was planned (${codes}). Look at the newest backup and plan again. Nothing was written.`;
     throw new PlanEnd('refused', text);
   }
 
-  private async requirePredicted({ plan, dictionary }: Writing, { set }: UnitReading): Promise<void> {
-    const { rows } = compareSets(dictionary, await this.contents.get(plan.predictedHash), set);
+  private async requirePredicted({ plan, unit }: WritingAt, { set }: UnitReading): Promise<void> {
+    const { rows } = compareSets(unit.dictionary, await this.contents.get(plan.predictedHash), set);
     if (rows.length === 0) return;
     const codes = rows.map((row) => row.code).join(', ');
     throw new PlanEnd(
@@ -223,18 +270,12 @@ export class WriteRun {
   }
 
   /** One step, stored before and after it is done. */
-  private async step(writing: Writing, step: StoredWriteStep): Promise<void> {
-    const { plan, writer } = writing;
-    const nothingYet = plan.steps.every(({ state }) => state === 'planned');
-    const objection = await writer.objection(plan.position.tag);
-    if (objection !== undefined) {
-      const rest = nothingYet ? ' Nothing was written.' : '';
-      throw new PlanEnd(nothingYet ? 'refused' : 'failed', `${objection}${rest}`);
-    }
-    if (writing.stopped()) throw new PlanEnd('failed', `Stopped before ${step.code} was written.`);
+  private async step(writing: WritingAt, step: StoredWriteStep): Promise<void> {
+    const { plan, at } = writing;
+    await this.requireMay(writing, `${step.code} was not written any more.`);
     step.state = 'writing';
     await this.plans.updateStep(plan.id, step.place, { state: 'writing' });
-    const written = await writer.write(step);
+    const written = await at.writer.write(step);
     if (!written.ok) {
       const { text, doubtful, readBack } = written.fault;
       step.state = doubtful ? 'writing' : 'failed';
@@ -248,11 +289,11 @@ export class WriteRun {
   }
 
   /** That the unit holds its defaults now is read, not believed. */
-  private async requireDefaults(writing: Writing): Promise<void> {
-    const { plan, dictionary } = writing;
+  private async requireDefaults(writing: WritingAt): Promise<void> {
+    const { plan, unit } = writing;
     if (plan.resetHash === null) return;
     const { set } = await this.read(writing, 'failed', 'The reset was started, but is not proven.');
-    const { rows } = compareSets(dictionary, await this.contents.get(plan.resetHash), set);
+    const { rows } = compareSets(unit.dictionary, await this.contents.get(plan.resetHash), set);
     if (rows.length === 0) return;
     const codes = rows.map((row) => row.code).join(', ');
     throw new PlanEnd(
@@ -261,16 +302,29 @@ export class WriteRun {
     );
   }
 
-  /** `held` says what the unit holds, where the steps alone do not tell. */
+  /** The plan, its place in the job and the logbook end together. `held` says what the unit holds, where that is known. */
   async end(
-    { plan, person, dictionary }: Writing,
-    state: WritePlanState,
+    writing: Writing,
+    state: 'done' | 'refused' | 'failed',
     text: string,
-    held = describeHolds(plan, dictionary),
+    held = holdsUnread(writing.plan, writing.unit.dictionary),
   ): Promise<void> {
+    const { plan, jobId, place } = writing;
     const holds = state === 'done' ? '' : held;
-    await this.plans.update(plan.id, { state, text, holds });
-    const { tag } = plan.position;
+    await this.dataSource.transaction(async (manager) => {
+      // Whoever has given it up meanwhile has said how it ended.
+      if (!(await this.plans.close(manager, plan.id, { state, text, holds }))) return;
+      await this.note(manager, writing, state, `${text} ${holds}`.trim());
+      await this.jobs.endItem(jobId, place, OUTCOMES[state], text, { manager });
+    });
+  }
+
+  private async note(
+    manager: EntityManager,
+    { plan, person }: Writing,
+    state: 'done' | 'refused' | 'failed',
+    text: string,
+  ): Promise<void> {
     const action = state === 'done' ? 'written' : `write-${state}`;
     const steps = plan.steps.map(({ code, fromReading, toRaw, state: step }) => ({
       code,
@@ -278,23 +332,19 @@ export class WriteRun {
       toRaw,
       step,
     }));
-    await this.logbook.write({
-      person,
-      action,
-      tag,
-      text: `${text} ${holds}`.trim(),
-      facts: { plan: plan.id, steps },
-    });
+    const { tag } = plan.position;
+    await this.logbook.write({ person, action, tag, text, facts: { plan: plan.id, steps } }, manager);
   }
 }
 
-export function doneText({ plan, dictionary }: Pick<Writing, 'plan' | 'dictionary'>): string {
+export function doneText({ plan, unit }: Pick<Writing, 'plan' | 'unit'>): string {
   const { steps, kind, restartCheck } = plan;
   const writes = steps.filter(({ phase }) => phase !== 'reset').length;
   const values = writes === 1 ? '1 value' : `${writes} values`;
   const reset = kind === 'reset' ? 'Reset, defaults proven. ' : '';
   const proof = restartCheck ? ' Still there after a restart.' : '';
   const written = writes === 0 ? 'Nothing had to be written' : `${values} written, read back`;
-  const kept = dictionary.line?.save ? 'saved permanently' : 'kept by the unit at once';
-  return `${reset}${written}, ${kept}.${proof}`;
+  const kept = unit.dictionary.line?.save ? 'saved permanently' : 'kept by the unit at once';
+  const byHand = cutOffsOf(plan, unit.dictionary).map((each) => ` ${describeCutOff(each)}`);
+  return `${reset}${written}, ${kept}.${proof}${byHand.join('')}`;
 }

@@ -10,8 +10,8 @@ import type {
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { loadModels } from '@drive-keep/plant-sim';
 import { DataSource } from 'typeorm';
-import { identityPlaces } from '../line/identity.ts';
-import { planReads } from '../line/read-plan.ts';
+import { identityPlaces } from '../lines/identity.ts';
+import { planReads } from '../lines/read-plan.ts';
 import { MODELS_FOLDER, until, type Caller, type RunningPlant } from '../testing/running-plant.ts';
 import { PER_STEP, READS, SectionSeven } from '../testing/section-seven.ts';
 
@@ -111,7 +111,7 @@ describe('a unit that keeps every write at once', () => {
     belt.setMischief({ event: null });
     expect([ended.state, ended.holds]).toEqual([
       'failed',
-      '1 of 2 writes are in the unit, which keeps every write at once.',
+      'Read afterwards: 1 of 1 written values are in the unit. The unit keeps every write at once.',
     ]);
     expect(belt.memory.get('2/01')).toBe(again.steps[0]?.to);
   }, 60_000);
@@ -275,7 +275,7 @@ describe('a write is refused, with the reason and without a trace in the unit,',
     const kept = await technician.post<{ backupId: string }>(`positions/${TAG}/imports`, form);
     await plant.backUp(technician, TAG);
     const plan = await makePlan(['ramp.up', 'ramp.down'], `backup:${kept.body.backupId}`);
-    expect(plan.unreachable[0]?.text).toContain('650.00 s is above the greatest value, 600.00 s');
+    expect(plan.unreachable[0]?.text).toContain('650.00 s is above the maximum value, 600.00 s');
     expect(plan.steps.map((step) => step.code)).toEqual([plant.code('ramp.down')]);
   });
 
@@ -323,7 +323,9 @@ describe('a locked unit', () => {
       'failed',
       expect.stringMatching(/was refused: the unit is locked or running/),
     ]);
-    expect(ended.holds).toMatch(/^1 of 4 writes are in the working memory/);
+    expect(ended.holds).toMatch(
+      /^Read afterwards: 1 of 2 written values are in the unit\. \w+ holds the former value\. They are not saved permanently/,
+    );
   });
 });
 

@@ -18,12 +18,15 @@ const UNREACHABLE: Problem = {
   detail: 'Drive Keep does not answer. Is the network there? What you entered is still on the screen.',
 };
 
+/** The server takes forms from our own pages alone: a form of another page cannot set a header. */
+const FORM_HEADER = { 'x-drive-keep': '1' };
+
 async function request<T>(method: string, path: string, body?: unknown): Promise<T> {
   const form = body instanceof FormData;
   const init: RequestInit = { method, credentials: 'same-origin' };
   if (body !== undefined) {
     init.body = form ? body : JSON.stringify(body);
-    if (!form) init.headers = { 'content-type': 'application/json' };
+    init.headers = form ? FORM_HEADER : { 'content-type': 'application/json' };
   }
   const response = await fetch(`/api/${path}`, init).catch(() => undefined);
   if (!response) throw new ProblemError(UNREACHABLE);

@@ -1,6 +1,7 @@
 // All axes of a machine with the set that each of them gets, and what happens when one of them fails.
 
 import type { AxisLoadView, AxisMachineView, AxisOnFailure } from '@drive-keep/api';
+import { Unanswered } from '../ui/answer.tsx';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -22,8 +23,7 @@ const ON_FAILURE: Readonly<Record<AxisOnFailure, string>> = {
 export function AxesPage() {
   const { tag = '' } = useParams();
   const { data: machine, error } = useAxes(tag);
-  if (error) return <ProblemNotice error={error} />;
-  if (!machine) return null;
+  if (!machine) return <Unanswered error={error} what="the axes of this machine" />;
   return (
     <Page title={`All axes of ${machine.machine}`}>
       <h1 className="text-2xl font-semibold">All axes of {machine.machine}</h1>
@@ -121,8 +121,8 @@ function Load({ tag, machine }: { tag: string; machine: AxisMachineView }) {
 }
 
 function Target({ tag, chosen, choose }: { tag: string; chosen: string; choose: (target: string) => void }) {
-  const { data: history } = useHistory(tag);
-  if (!history) return null;
+  const { data: history, error } = useHistory(tag);
+  if (!history) return <Unanswered error={error} what={`the sets of ${tag}`} />;
   return (
     <select
       aria-label={`Set for ${tag}`}

@@ -32,12 +32,12 @@ const HISTORY = {
 const plan = (tag: string, more: Partial<WritePlanView> = {}) =>
   ({
     ...{ id: `plan-${tag}`, tag, dictionary: 'd', target: 'Baseline', state: 'planned', text: '', holds: '' },
-    ...{ steps: [], unreachable: [] },
+    ...{ steps: [], unreachable: [], cutOffs: [] },
     ...more,
   }) as unknown as WritePlanView;
 const LOAD: AxisLoadView = {
   ...{ id: 'load-1', area: 'Packing', machine: 'Stacker', state: 'planned', onFailure: 'back', madeBy: 'P' },
-  ...{ madeAt: '2026-11-25T08:00:00Z', release: null, text: '', jobId: null },
+  ...{ madeAt: '2026-11-25T08:00:00Z', release: null, text: '', jobId: null, mayBeReleased: true },
   plans: [plan('X-1'), plan('X-2')],
 };
 
@@ -84,7 +84,7 @@ const showLoad = (load: Partial<AxisLoadView> = {}, role = 'technician') => {
     'POST axis-loads/load-1/release': {
       ...told,
       state: 'released',
-      release: { by: 'P', until: '2026-11-25T08:15:00Z' },
+      release: { by: 'P', until: new Date(Date.now() + 600_000).toISOString() },
     },
     'POST axis-loads/load-1/carry-out': { ...told, state: 'loading' },
   });
@@ -116,7 +116,10 @@ describe('a load of all axes', () => {
   });
 
   it('asks once before it starts', async () => {
-    const { sent } = showLoad({ state: 'released', release: { by: 'P', until: '2026-11-25T08:15:00Z' } });
+    const { sent } = showLoad({
+      state: 'released',
+      release: { by: 'P', until: new Date(Date.now() + 600_000).toISOString() },
+    });
     await waitFor(() =>
       expect(screen.getByRole('button', { name: 'Load 2 axes' })).toHaveProperty('disabled', false),
     );

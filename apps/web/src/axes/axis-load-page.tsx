@@ -1,7 +1,9 @@
 // The load of all axes of a machine on one sheet: release, carry out, and how each axis fared.
 
 import type { AxisLoadView, WritePlanView } from '@drive-keep/api';
+import { Unanswered } from '../ui/answer.tsx';
 import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { queryClient, useAxisLoad, useDictionary, useSession } from '../api/queries.ts';
@@ -10,15 +12,15 @@ import { Button } from '../ui/button.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
-import { PLAN_STATES } from '../writing/carry-out.tsx';
+import { CutOffs, PLAN_STATES } from '../writing/carry-out.tsx';
+import { ReleaseState, useRanOut } from '../writing/release-state.tsx';
 import { StepTable } from '../writing/step-table.tsx';
 import { LOAD_STATES } from './load-states.ts';
 
 export function AxisLoadPage() {
   const { id = '' } = useParams();
   const { data: load, error } = useAxisLoad(id);
-  if (error) return <ProblemNotice error={error} />;
-  if (!load) return null;
+  if (!load) return <Unanswered error={error} what="this load" />;
   return (
     <Page title={`Load the axes of ${load.machine}`}>
       <h1 className="text-2xl font-semibold">Load the axes of {load.machine}</h1>
@@ -94,21 +96,19 @@ function Doing({ load }: { load: AxisLoadView }) {
     onSuccess: told,
   });
   const start = useMutation<AxisLoadView, ProblemError>({
-    mutationFn: () => post(`axis-loads/${load.id}/carry-out`),
+    mutationFn: () => post(`axis-loads/${load.id}/carry-out`, { cutOffKnown }),
     onSuccess: told,
   });
+  const ranOut = useRanOut(load.release);
+  const [cutOffKnown, setCutOffKnown] = useState(false);
+  const cutting = load.plans.filter(({ cutOffs }) => cutOffs.length > 0);
   const mayWork = session !== undefined && session.role !== 'viewer';
   const what = `Load ${load.plans.length} axes`;
   return (
     <>
-      <SheetPart name="Release" state={load.release ? 'stated' : 'open'}>
-        {load.release && (
-          <p>
-            {load.release.by} stated that the machine is stopped and safe to write to. The statement holds
-            until {showTime(load.release.until)}.
-          </p>
-        )}
-        {mayWork && ['planned', 'refused'].includes(load.state) && (
+      <SheetPart name="Release" state={load.release ? (ranOut ? 'run out' : 'stated') : 'open'}>
+        <ReleaseState release={load.release} ranOut={ranOut} />
+        {mayWork && load.mayBeReleased && (load.state !== 'released' || ranOut) && (
           <Button className="min-h-12" disabled={release.isPending} onClick={() => release.mutate()}>
             {load.machine} is stopped and safe to write to
           </Button>
@@ -121,12 +121,27 @@ function Doing({ load }: { load: AxisLoadView }) {
           <li>Write every axis and read each value back; save every axis.</li>
           <li>Start the controller again, wait until it is ready, prove every axis.</li>
         </ol>
+        {cutting.map((plan) => (
+          <CutOffs
+            key={plan.id}
+            plan={plan}
+            ready={load.state === 'released'}
+            known={cutOffKnown}
+            setKnown={setCutOffKnown}
+          />
+        ))}
         <AskOnce
           what={what}
           question={`${what} of ${load.machine}?`}
           note="The controller stops the axes and starts them again. Everybody must be clear of the machine."
           yes="Load them now"
-          disabled={!mayWork || load.state !== 'released' || start.isPending}
+          disabled={
+            !mayWork ||
+            ranOut ||
+            load.state !== 'released' ||
+            start.isPending ||
+            (cutting.length > 0 && !cutOffKnown)
+          }
           confirm={() => start.mutate()}
         />
         {start.error && <ProblemNotice error={start.error} />}

@@ -8,6 +8,7 @@ import { queryClient, useController, useSession } from '../api/queries.ts';
 import { AskOnce } from '../ui/ask-once.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { SheetPart } from '../ui/page.tsx';
+import { Unanswered } from '../ui/answer.tsx';
 
 const STATES: Readonly<Record<ControllerView['state'], string>> = {
   runs: 'runs',
@@ -18,13 +19,13 @@ const STATES: Readonly<Record<ControllerView['state'], string>> = {
 
 export function Controller({ tag, machine }: { tag: string; machine: string }) {
   const { data: session } = useSession();
-  const { data: controller } = useController(tag);
+  const { data: controller, error } = useController(tag);
   const path = `positions/${tag}/controller`;
   const command = useMutation<ControllerView, ProblemError, ControllerCommand>({
     mutationFn: (wanted) => post(path, { command: wanted, everybodyClear: true }),
     onSettled: () => queryClient.invalidateQueries({ queryKey: [path] }),
   });
-  if (!controller) return null;
+  if (!controller) return <Unanswered error={error} what="the controller of the machine" />;
   const { state } = controller;
   const mayWork = session !== undefined && session.role !== 'viewer';
   return (

@@ -50,7 +50,7 @@ const show = (address = '/compare') =>
 describe('peers side by side', () => {
   it('fold agreement away, mark the odd one out with its shape and put it first', async () => {
     show();
-    const ramp = (await screen.findByText('Ramp up')).closest('[role=row]');
+    const ramp = (await screen.findByText('Acceleration time')).closest('[role=row]');
     const cells = within(ramp as HTMLElement)
       .getAllByRole('cell')
       .map((cell) => cell.textContent);

@@ -14,7 +14,7 @@ import { memo, useMemo, useRef, type RefObject } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useDictionary, usePeerGroups, usePeers } from '../api/queries.ts';
 import { Choice } from '../ui/choice.tsx';
-import { ProblemNotice } from '../ui/notice.tsx';
+import { Nothing, Unanswered } from '../ui/answer.tsx';
 import { Page } from '../ui/page.tsx';
 import { CompareHead } from './compare-head.tsx';
 import { showReading } from '../words/readings.ts';
@@ -22,26 +22,28 @@ import { PURPOSE_NAMES } from '@drive-keep/api';
 
 export function PeersPage() {
   const [params, setParams] = useSearchParams();
-  const { data: groups = [] } = usePeerGroups();
-  const tags = params.get('positions') ?? groups[0]?.tags.join(',') ?? '';
+  const { data: groups, error: noGroups } = usePeerGroups();
+  const tags = params.get('positions') ?? groups?.[0]?.tags.join(',') ?? '';
   const { data: peers, error } = usePeers(tags);
   const { data: dictionary } = useDictionary(peers?.dictionary);
-  const chosen = groups.find((group) => group.tags.join(',') === tags);
+  const chosen = groups?.find((group) => group.tags.join(',') === tags);
   return (
     <Page title="Compare">
       <CompareHead>
-        <Choice
-          label="Drives of the same duty"
-          value={chosen?.name ?? ''}
-          onChange={({ target }) => {
-            const group = groups.find(({ name }) => name === target.value);
-            if (group) setParams({ positions: group.tags.join(',') });
-          }}
-          options={[
-            ...(chosen ? [] : [{ id: '', name: 'your own choice' }]),
-            ...groups.map(({ name }) => ({ id: name, name })),
-          ]}
-        />
+        {groups && (
+          <Choice
+            label="Drives of the same duty"
+            value={chosen?.name ?? ''}
+            onChange={({ target }) => {
+              const group = groups.find(({ name }) => name === target.value);
+              if (group) setParams({ positions: group.tags.join(',') });
+            }}
+            options={[
+              ...(chosen ? [] : [{ id: '', name: 'your own choice' }]),
+              ...groups.map(({ name }) => ({ id: name, name })),
+            ]}
+          />
+        )}
         {peers && (
           <span className="text-sm text-soft">
             {peers.rows.length === 1 ? '1 parameter' : `${peers.rows.length} parameters`} on which they do not
@@ -49,10 +51,12 @@ export function PeersPage() {
           </span>
         )}
       </CompareHead>
-      {error && (
-        <div className="mt-3">
-          <ProblemNotice error={error} />
-        </div>
+      {groups?.length === 0 && tags === '' ? (
+        <Nothing>
+          No machine has two drives of one model yet. Name any drives in the address of this page.
+        </Nothing>
+      ) : (
+        (!peers || !dictionary) && <Unanswered error={error ?? noGroups} what="the drives of the same duty" />
       )}
       {peers && peers.withoutBackup.length > 0 && (
         <p className="mt-2 text-sm">Without a backup: {peers.withoutBackup.join(', ')}.</p>
@@ -67,6 +71,8 @@ type Item =
   | { readonly kind: 'row'; readonly row: PeerRowView; readonly parameter: Parameter };
 
 const ROW_HEIGHT = 30;
+/** Name of the parameter, and what most hold. */
+const COLUMNS_BEFORE = 2;
 const NAME_WIDTH = 260;
 const USUAL_WIDTH = 130;
 const COLUMN_WIDTH = 104;
@@ -77,6 +83,8 @@ interface Column {
   /** Place in the list of peers. */
   readonly at: number;
   readonly left: number;
+  /** Place in the table, counted from 1, for screen readers. */
+  readonly place: number;
 }
 
 /** Only the rows in sight are drawn: forty drives of five hundred parameters scroll without a stop. */
@@ -106,7 +114,8 @@ function PeerTable({ peers, dictionary }: { peers: PeersView; dictionary: Dictio
       ref={frame}
       role="table"
       aria-label="Peers side by side"
-      aria-rowcount={items.length}
+      aria-rowcount={items.length + 1}
+      aria-colcount={peers.columns.length + COLUMNS_BEFORE}
       tabIndex={0}
       className="mt-4 h-[calc(100vh-10.5rem)] min-h-80 overflow-auto bg-ground text-sm"
     >
@@ -117,7 +126,7 @@ function PeerTable({ peers, dictionary }: { peers: PeersView; dictionary: Dictio
           if (!item) return null;
           const place = { top: start, height: ROW_HEIGHT, width };
           return item.kind === 'group' ? (
-            <div key={item.purpose} role="row" className="absolute" style={place}>
+            <div key={item.purpose} role="row" aria-rowindex={index + 2} className="absolute" style={place}>
               <span role="rowheader" className="sticky left-0 block w-fit pt-2 font-semibold">
                 {PURPOSE_NAMES[item.purpose]}
               </span>
@@ -126,6 +135,7 @@ function PeerTable({ peers, dictionary }: { peers: PeersView; dictionary: Dictio
             <div
               key={item.row.code}
               role="row"
+              aria-rowindex={index + 2}
               data-code={item.row.code}
               className="absolute border-t border-rule"
               style={place}
@@ -156,9 +166,11 @@ function useColumnsInSight(
   const [first, last] = [items[0]?.index ?? 0, items.at(-1)?.index ?? -1];
   return useMemo(
     () =>
-      order
-        .slice(first, last + 1)
-        .map((at, index) => ({ at, left: NAME_WIDTH + USUAL_WIDTH + (first + index) * COLUMN_WIDTH })),
+      order.slice(first, last + 1).map((at, index) => ({
+        at,
+        left: NAME_WIDTH + USUAL_WIDTH + (first + index) * COLUMN_WIDTH,
+        place: COLUMNS_BEFORE + first + index + 1,
+      })),
     [order, first, last],
   );
 }
@@ -175,19 +187,30 @@ function PeerHead({
   width: number;
 }) {
   return (
-    <div role="row" className="sticky top-0 z-20 h-11 bg-ground" style={{ width }}>
-      <span role="columnheader" className={`${NAME} bottom-0 pt-5 text-soft`} style={{ width: NAME_WIDTH }}>
+    <div role="row" aria-rowindex={1} className="sticky top-0 z-20 h-11 bg-ground" style={{ width }}>
+      <span
+        role="columnheader"
+        aria-colindex={1}
+        className={`${NAME} bottom-0 pt-5 text-soft`}
+        style={{ width: NAME_WIDTH }}
+      >
         Parameter
       </span>
-      <span role="columnheader" className="absolute top-5 px-3 text-soft" style={{ left: NAME_WIDTH }}>
+      <span
+        role="columnheader"
+        aria-colindex={2}
+        className="absolute top-5 px-3 text-soft"
+        style={{ left: NAME_WIDTH }}
+      >
         Most hold
       </span>
-      {shown.map(({ at, left }) => {
+      {shown.map(({ at, left, place }) => {
         const column = peers.columns[at];
         if (!column) return null;
         return (
           <span
             role="columnheader"
+            aria-colindex={place}
             key={column.tag}
             className="absolute top-0 px-2"
             style={{ left, width: COLUMN_WIDTH }}
@@ -231,9 +254,10 @@ const PeerLine = memo(function PeerLine({
   return (
     <>
       <PeerName row={row} parameter={parameter} peers={peers} />
-      {shown.map(({ at, left }) => (
+      {shown.map(({ at, left, place }) => (
         <PeerCell
           key={at}
+          place={place}
           parameter={parameter}
           reading={row.readings[at] ?? null}
           holders={Math.round((row.shares[at] ?? 1) * row.readings.length)}
@@ -261,6 +285,7 @@ const PeerName = memo(function PeerName({
     <>
       <span
         role="rowheader"
+        aria-colindex={1}
         className={`${NAME} h-full truncate py-1 pr-3`}
         style={{ width: NAME_WIDTH }}
         title={parameter.name}
@@ -275,6 +300,7 @@ const PeerName = memo(function PeerName({
       </span>
       <span
         role="cell"
+        aria-colindex={2}
         className="absolute top-0 truncate px-3 py-1 font-mono"
         style={{ left: NAME_WIDTH, width: USUAL_WIDTH }}
       >
@@ -296,6 +322,7 @@ const PeerCell = memo(function PeerCell({
   of,
   isOdd,
   left,
+  place,
 }: {
   parameter: Parameter;
   reading: Reading | null;
@@ -304,11 +331,13 @@ const PeerCell = memo(function PeerCell({
   of: number;
   isOdd: boolean;
   left: number;
+  place: number;
 }) {
   const text = showReading(parameter, reading);
   return (
     <span
       role="cell"
+      aria-colindex={place}
       className={`absolute inset-y-0 truncate px-2 py-1 font-mono ${isOdd ? 'bg-look-wash font-semibold' : 'text-soft'}`}
       style={{ left, width: COLUMN_WIDTH }}
       title={`${text}: ${holders} of ${of} hold this`}

@@ -66,8 +66,10 @@ const line = (meaning: string) => document.querySelector(`[data-meaning="${meani
 describe('two drives by what their parameters mean', () => {
   it('differ in words, with the speeds to which each counts', async () => {
     show();
-    await screen.findAllByText('Ramp up');
-    expect(line('ramp.up')).toBe('01R Ramp up12.00 s▲20.00 s01R Ramp up+8 s; A counts to 60 Hz, B to 50 Hz');
+    await screen.findAllByText('Acceleration time');
+    expect(line('ramp.up')).toBe(
+      '01R Acceleration time12.00 s▲20.00 s01R Acceleration time+8 s; A counts to 60 Hz, B to 50 Hz',
+    );
     expect(line('stop.mode')).toContain('? unreadable');
     expect(line('loop.gain')).toContain('counted in another way: compare by hand');
     expect(screen.getByText(/40 mean the same; 2 of A and 0 of B are the maker’s own/)).toBeTruthy();
@@ -75,7 +77,7 @@ describe('two drives by what their parameters mean', () => {
 
   it('keep what only one of them has aside, until it is wanted', async () => {
     const { address } = show();
-    await screen.findAllByText('Ramp up');
+    await screen.findAllByText('Acceleration time');
     expect(line('jog.speed')).toBeUndefined();
     fireEvent.click(screen.getByLabelText('what only one of them has'));
     await waitFor(() => expect(line('jog.speed')).toContain('not on this model'));
@@ -84,7 +86,7 @@ describe('two drives by what their parameters mean', () => {
 
   it('are filtered by code and name of either', async () => {
     show();
-    await screen.findAllByText('Ramp up');
+    await screen.findAllByText('Acceleration time');
     fireEvent.change(screen.getByLabelText('Filter rows'), { target: { value: '08l' } });
     await waitFor(() => expect(document.querySelectorAll('[data-meaning]')).toHaveLength(1));
     expect(line('loop.gain')).toBeTruthy();

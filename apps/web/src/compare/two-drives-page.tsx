@@ -7,7 +7,7 @@ import { findParameter, PURPOSES, type Dictionary, type Parameter } from '@drive
 import { Link, useSearchParams } from 'react-router';
 import { useAcross, useDictionary } from '../api/queries.ts';
 import { AddressField, AddressSwitch } from '../ui/address-inputs.tsx';
-import { ProblemNotice } from '../ui/notice.tsx';
+import { Nothing, Unanswered } from '../ui/answer.tsx';
 import { Page } from '../ui/page.tsx';
 import { showAge } from '../words/dates.ts';
 import { PURPOSE_NAMES } from '@drive-keep/api';
@@ -46,12 +46,10 @@ export function TwoDrivesPage() {
         <PositionField label="A" tag={a} choose={(tag) => change({ a: tag })} />
         <PositionField label="B" tag={b} choose={(tag) => change({ b: tag })} />
       </CompareHead>
-      {error && (
-        <div className="mt-3">
-          <ProblemNotice error={error} />
-        </div>
+      {a !== '' && b !== '' && (!data || !left || !right) && (
+        <Unanswered error={error} what={`${a} and ${b}`} />
       )}
-      {!data && !error && (
+      {(a === '' || b === '') && (
         <p className="mt-6 text-soft">
           Choose two drives. They may be of different models: values are compared by what they mean, in
           seconds, hertz, amperes and kilowatts.
@@ -115,8 +113,7 @@ function Table({
     purpose,
     own: lines.filter(({ parameter }) => parameter.purpose === purpose),
   })).filter(({ own }) => own.length > 0);
-  if (groups.length === 0)
-    return <p className="py-6 text-soft">Nothing differs among what both of them have.</p>;
+  if (groups.length === 0) return <Nothing>Nothing differs among what both of them have.</Nothing>;
   return (
     <div role="table" aria-label="Two drives" className="mt-2 overflow-x-auto">
       <div role="row" className={`${GRID} border-b border-rule pb-1 text-sm`}>

@@ -77,7 +77,7 @@ export function ImportPage() {
 }
 
 function FileContent({ preview }: { preview: ImportPreview }) {
-  const stops = preview.findings.filter((finding) => finding.severity === 'stop').length;
+  const stops = preview.findings.filter((finding) => finding.attention === 'stop').length;
   return (
     <SheetPart name="What it holds" state={preview.kind.toUpperCase()}>
       <p>

@@ -4,6 +4,7 @@ import { Dialog } from 'radix-ui';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useLookUp, usePositionSearch } from '../api/queries.ts';
+import { Asking, Nothing } from '../ui/answer.tsx';
 
 interface Hit {
   readonly key: string;
@@ -30,7 +31,8 @@ export function Search() {
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger className="flex h-9 items-center gap-6 rounded border border-rule bg-ground px-3 text-sm text-soft max-lg:h-12">
-        Find anything <kbd className="font-mono text-xs">Ctrl K</kbd>
+        Find<span className="-ml-5 max-md:sr-only">anything</span>{' '}
+        <kbd className="font-mono text-xs max-md:hidden">Ctrl K</kbd>
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-black/30" />
@@ -49,7 +51,7 @@ export function Search() {
 function SearchBox({ close }: { close: () => void }) {
   const [text, setText] = useState('');
   const [at, setAt] = useState(0);
-  const hits = useHits(text);
+  const { hits, answered } = useHits(text);
   const navigate = useNavigate();
   const list = useRef<HTMLUListElement>(null);
   const go = (hit: Hit | undefined) => {
@@ -92,16 +94,18 @@ function SearchBox({ close }: { close: () => void }) {
           </li>
         ))}
       </ul>
-      {text !== '' && hits.length === 0 && <p className="px-3 py-2 text-soft">Nothing has “{text}” in it.</p>}
+      {text.trim() !== '' && !answered && <Asking what={`“${text.trim()}”`} />}
+      {text.trim() !== '' && answered && hits.length === 0 && <Nothing>Nothing has “{text}” in it.</Nothing>}
     </>
   );
 }
 
 /** Positions by tag, duty and serial number; parameters of all models as the look-up ranks them. */
-function useHits(text: string): readonly Hit[] {
-  const { data: register } = usePositionSearch(text);
-  const { data: found } = useLookUp(text);
-  return useMemo(() => {
+function useHits(text: string): { readonly hits: readonly Hit[]; readonly answered: boolean } {
+  const { data: register, isPlaceholderData: olderPositions } = usePositionSearch(text);
+  const { data: found, isPlaceholderData: olderParameters } = useLookUp(text);
+  const answered = register !== undefined && found !== undefined && !olderPositions && !olderParameters;
+  const hits = useMemo(() => {
     if (text.trim() === '') return [];
     const positions = (register?.positions ?? []).slice(0, MOST_POSITIONS).map(({ tag, duty, unit }) => ({
       key: tag,
@@ -118,4 +122,5 @@ function useHits(text: string): readonly Hit[] {
     const exact = parameters.some(({ head }) => head.toLowerCase() === text.trim().toLowerCase());
     return (exact ? [...parameters, ...positions] : [...positions, ...parameters]).slice(0, MOST_HITS);
   }, [text, register, found]);
+  return { hits, answered };
 }

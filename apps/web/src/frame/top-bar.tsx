@@ -1,8 +1,9 @@
 import { Download, LogOut, Moon, Sun, Upload } from 'lucide-react';
-import { Link, NavLink } from 'react-router';
+import { Link, NavLink, useLocation } from 'react-router';
 import { remove } from '../api/client.ts';
 import { queryClient, useOpenJobs, useSession } from '../api/queries.ts';
 import { shownTheme, useTheme } from '../session/theme.ts';
+import { Menu, MenuWay } from '../ui/menu.tsx';
 import { Search } from './search.tsx';
 
 const PLACES = [
@@ -19,12 +20,13 @@ export function TopBar() {
   const { data: session } = useSession();
   return (
     <header className="border-b border-rule bg-sheet">
-      <div className="mx-auto flex max-w-[1400px] flex-wrap items-center gap-x-3 gap-y-1 px-4 py-1.5 lg:px-6">
+      <div className="mx-auto flex max-w-[1400px] flex-wrap items-center gap-x-3 gap-y-1 px-4 py-1.5 max-md:flex-nowrap max-md:gap-x-1 max-md:px-2 lg:px-6">
         <Link to="/" className="flex items-center gap-2 font-semibold">
           <img src="/mark.svg" alt="Drive Keep" className="size-6" />
-          {session?.plant}
+          <span className="max-md:sr-only">{session?.plant}</span>
         </Link>
-        <nav aria-label="Main places" className="flex flex-wrap gap-x-1">
+        <PlacesMenu />
+        <nav aria-label="Main places" className="flex flex-wrap gap-x-1 max-md:hidden">
           {PLACES.map(({ to, name }) => (
             <NavLink
               key={to}
@@ -52,6 +54,21 @@ export function TopBar() {
       </div>
       <NoNetwork />
     </header>
+  );
+}
+
+/** The same places on a phone, where a bar of them would take half of the screen. */
+function PlacesMenu() {
+  const { pathname } = useLocation();
+  const here = PLACES.findLast(({ to }) => pathname === to || (to !== '/' && pathname.startsWith(to)));
+  return (
+    <Menu name={here?.name ?? 'Places'} align="start" className="h-12 px-2 font-semibold md:hidden">
+      {PLACES.map(({ to, name }) => (
+        <MenuWay key={to} to={to}>
+          {name}
+        </MenuWay>
+      ))}
+    </Menu>
   );
 }
 

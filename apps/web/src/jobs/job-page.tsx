@@ -1,4 +1,5 @@
 import type { JobItemView, StartedJob } from '@drive-keep/api';
+import { Unanswered } from '../ui/answer.tsx';
 import { useMutation } from '@tanstack/react-query';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
@@ -21,8 +22,7 @@ export function JobPage() {
     mutationFn: () => post(`jobs/${id}/run-again`),
     onSuccess: (started) => navigate(`/jobs/${started.job.id}`),
   });
-  if (error) return <ProblemNotice error={error} />;
-  if (!job) return null;
+  if (!job) return <Unanswered error={error} what="this work" />;
   const ended = job.items.filter((item) => item.state === 'ended').length;
   const left = leftOver(job);
   const mayAct = session?.role !== 'viewer';

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { useRecentJobs } from '../api/queries.ts';
-import { ProblemNotice } from '../ui/notice.tsx';
+import { Nothing, Unanswered } from '../ui/answer.tsx';
 import { Page } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
 import { leftOver, STATE_TEXT } from './outcome.tsx';
@@ -8,12 +8,12 @@ import { leftOver, STATE_TEXT } from './outcome.tsx';
 /** What is at work and what was: the newest fifty. */
 export function JobsPage() {
   const { data: jobs, error } = useRecentJobs();
-  if (error) return <ProblemNotice error={error} />;
+  if (!jobs) return <Unanswered error={error} what="the work on units" />;
   return (
     <Page title="Work">
       <h1 className="text-2xl font-semibold">Work on units</h1>
-      {jobs?.length === 0 && (
-        <p className="mt-4 text-soft">Nothing yet. Backups and writes are listed here, as they happen.</p>
+      {jobs.length === 0 && (
+        <Nothing>Nothing yet. Backups and writes are listed here, as they happen.</Nothing>
       )}
       <table className="mt-3 w-full text-left">
         <thead className="text-sm text-soft">
@@ -26,7 +26,7 @@ export function JobsPage() {
           </tr>
         </thead>
         <tbody>
-          {jobs?.map((job) => (
+          {jobs.map((job) => (
             <tr key={job.id} className="h-9 border-b border-rule hover:bg-plum-wash">
               <td>
                 <Link to={`/jobs/${job.id}`} className="text-plum hover:underline">

@@ -17,22 +17,23 @@ import { showTime } from '../words/dates.ts';
 import { KeyInLine } from './key-in-line.tsx';
 import { useKeyInStore, type OwnSheet } from './key-in-store.ts';
 import { useKeyIn, type KeyInState } from './use-key-in.ts';
+import { Unanswered } from '../ui/answer.tsx';
 
 export function KeyInPage() {
   const { id = '' } = useParams();
   const state = useKeyIn(id);
-  if (!state.own) return state.error && <ProblemNotice error={state.error} />;
+  if (!state.own) return <Unanswered error={state.error} what="this sheet" />;
   return <Sheet own={state.own} state={state} />;
 }
 
 function Sheet({ own, state }: { own: OwnSheet; state: KeyInState }) {
-  const { data: dictionary } = useDictionary(own.sheet.dictionary);
+  const { data: dictionary, error } = useDictionary(own.sheet.dictionary);
   const { data: position } = usePosition(own.sheet.tag);
   const facts = useMemo(
     () => (dictionary && position && factsOf(dictionary, position.unit)) ?? {},
     [dictionary, position],
   );
-  if (!dictionary) return null;
+  if (!dictionary) return <Unanswered error={error} what="the model of this sheet" />;
   const { sheet, marks } = own;
   const changes = sheet.lines.filter(({ kind }) => kind === 'change');
   const checks = sheet.lines.filter(({ kind }) => kind === 'check');

@@ -46,7 +46,8 @@ export const useKeyInStore = create<KeyInStore>()(
           const marks: Record<number, OwnMark> = { ...byId[sheet.id]?.marks };
           for (const theirs of sheet.marks) {
             const mine = marks[theirs.place];
-            if (mine && !mine.sent && mine.at > theirs.at) continue;
+            // What was marked here and not brought yet stays; clocks of devices say nothing.
+            if (mine && !mine.sent && ![theirs.at, theirs.other?.at].includes(mine.at)) continue;
             marks[theirs.place] = fromServer(theirs);
           }
           return { byId: { ...byId, [sheet.id]: { sheet, marks } } };

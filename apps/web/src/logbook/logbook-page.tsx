@@ -2,7 +2,7 @@ import { Link, useSearchParams } from 'react-router';
 import { useLogbook } from '../api/queries.ts';
 import { AddressField } from '../ui/address-inputs.tsx';
 import { Button } from '../ui/button.tsx';
-import { ProblemNotice } from '../ui/notice.tsx';
+import { Nothing, Unanswered } from '../ui/answer.tsx';
 import { Page } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
 import { IntegrityCheck } from './integrity-check.tsx';
@@ -11,7 +11,6 @@ export function LogbookPage() {
   const [params, setParams] = useSearchParams();
   const { data: page, error } = useLogbook(params.toString());
   const find = params.get('find') ?? '';
-  if (error) return <ProblemNotice error={error} />;
   return (
     <Page title="Logbook">
       <div className="flex flex-wrap items-center gap-4">
@@ -26,6 +25,7 @@ export function LogbookPage() {
         <span className="text-sm text-soft">Newest first. Entries are never changed.</span>
       </div>
       <IntegrityCheck />
+      {!page && <Unanswered error={error} what="the logbook" />}
       <ul className="mt-3">
         {page?.entries.map((entry) => (
           <li
@@ -46,7 +46,9 @@ export function LogbookPage() {
         ))}
       </ul>
       {page?.entries.length === 0 && (
-        <p className="mt-4 text-soft">Nothing is written here that has “{find}” in it.</p>
+        <Nothing>
+          {find === '' ? 'Nothing is written here yet.' : `Nothing is written here that has “${find}” in it.`}
+        </Nothing>
       )}
       <div className="mt-3 flex gap-3">
         {params.has('before') && <Button onClick={() => setParams(find ? { find } : {})}>Newest</Button>}

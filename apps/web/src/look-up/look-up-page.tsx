@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useLookUp, useSameMeaning } from '../api/queries.ts';
 import { AddressField } from '../ui/address-inputs.tsx';
-import { ProblemNotice } from '../ui/notice.tsx';
+import { Nothing, Unanswered } from '../ui/answer.tsx';
 import { PositionField } from '../ui/position-field.tsx';
 import { Page } from '../ui/page.tsx';
 
@@ -43,18 +43,15 @@ export function LookUpPage() {
         />
         <PositionField label="with the values of" tag={position} choose={(tag) => change('position', tag)} />
       </div>
-      {error && (
-        <div className="mt-3">
-          <ProblemNotice error={error} />
-        </div>
-      )}
       {find.trim() === '' ? (
         <p className="mt-6 max-w-prose text-soft">
           Type a code as the keypad shows it, a name, an option such as “coast”, or any word of what it does.
           All models answer at once; a small slip of the finger is forgiven.
         </p>
+      ) : !sorted ? (
+        <Unanswered error={error} what={`“${find}” in all models`} />
       ) : (
-        <Hits hits={sorted ?? []} find={find} open={own !== '' || position !== ''} />
+        <Hits hits={sorted} find={find} open={own !== '' || position !== ''} />
       )}
     </Page>
   );
@@ -64,7 +61,7 @@ const rank = (hit: LookUpView, own: string): number => (hit.dictionary === own ?
 
 function Hits({ hits, find, open }: { hits: readonly LookUpView[]; find: string; open: boolean }) {
   const [chosen, setChosen] = useState<string | null>();
-  if (hits.length === 0) return <p className="mt-6 text-soft">No model has “{find}” in it.</p>;
+  if (hits.length === 0) return <Nothing>No model has “{find}” in it.</Nothing>;
   const keyOf = ({ dictionary, parameter }: LookUpView) => `${dictionary} ${parameter.code}`;
   const [first] = hits;
   const opened = chosen === undefined && open && first ? keyOf(first) : chosen;
@@ -141,15 +138,13 @@ function Choices({ hit: { parameter, present } }: { hit: LookUpView }) {
 
 /** The same on the other models, side by side. */
 function Elsewhere({ hit }: { hit: LookUpView }) {
-  const { data: same } = useSameMeaning(hit.dictionary, hit.parameter.code);
-  if (!same) return <p className="px-4 pb-2 text-soft">Looking at the other models …</p>;
+  const { data: same, error } = useSameMeaning(hit.dictionary, hit.parameter.code);
+  if (!same) return <Unanswered error={error} what="the same on the other models" />;
   const equal = same.filter(({ countsOtherwise }) => !countsOtherwise);
   const kin = same.filter(({ countsOtherwise }) => countsOtherwise);
   return (
     <div className="mb-2 border-l-4 border-plum bg-sheet px-4 py-2">
-      {equal.length === 0 && (
-        <p className="text-soft">No other model has a parameter with the same meaning.</p>
-      )}
+      {equal.length === 0 && <Nothing>No other model has a parameter with the same meaning.</Nothing>}
       <Cards found={equal} />
       {kin.length > 0 && (
         <>

@@ -2,11 +2,11 @@
 
 import type { DictionaryChanges } from '@drive-keep/api';
 import type { ChangedFact, Dictionary, Facts, Parameter } from '@drive-keep/core/dictionary';
+import { Unanswered } from '../ui/answer.tsx';
 import { rawOfBound, type Bound } from '@drive-keep/core/dictionary';
 import { formatResolution, showRaw } from '@drive-keep/core/values';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useDictionary, useDictionaryChanges } from '../api/queries.ts';
-import { ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 
 export function ChangesPage() {
@@ -16,8 +16,8 @@ export function ChangesPage() {
   const { data: changes, error } = useDictionaryChanges(id, since);
   const { data: before } = useDictionary(since);
   const { data: after } = useDictionary(id);
-  if (error) return <ProblemNotice error={error} />;
-  if (!changes || !before || !after) return null;
+  if (!changes || !before || !after)
+    return <Unanswered error={error} what="the changes between these versions" />;
   return (
     <Page title={`${after.name}, what changed`}>
       <h1 className="text-2xl font-semibold">
@@ -119,7 +119,7 @@ function told(fact: ChangedFact, parameter: Parameter, facts: Facts): string {
   const texts: Readonly<Record<ChangedFact, () => string>> = {
     name: () => parameter.name,
     menu: () => parameter.menu.join(' › '),
-    range: () => `${show(parameter.least)} to ${show(parameter.greatest)}`,
+    range: () => `${show(parameter.minimum)} to ${show(parameter.maximum)}`,
     default: () => show(parameter.default),
     resolution: () => (form.kind === 'number' ? formatResolution(form.resolution) : form.kind),
     unit: () => (form.kind === 'number' ? form.unit || 'none' : 'none'),

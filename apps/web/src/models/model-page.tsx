@@ -1,11 +1,11 @@
 // A model, for looking things up without a drive: its parameters, its terminals, its ratings, and how it works.
 
 import type { Dictionary } from '@drive-keep/core/dictionary';
+import { Unanswered } from '../ui/answer.tsx';
 import { useParams, useSearchParams } from 'react-router';
 import { useDictionary } from '../api/queries.ts';
 import { Choice } from '../ui/choice.tsx';
 import { AddressField } from '../ui/address-inputs.tsx';
-import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { HowItWorks, Ratings } from './model-facts.tsx';
 import { matches, ParameterList, type Sorting } from './parameter-list.tsx';
@@ -18,8 +18,7 @@ export function ModelPage() {
   const { id = '' } = useParams();
   const [params, setParams] = useSearchParams();
   const { data: dictionary, error } = useDictionary(id);
-  if (error) return <ProblemNotice error={error} />;
-  if (!dictionary) return null;
+  if (!dictionary) return <Unanswered error={error} what="this model" />;
   const change: Change = (key, value) =>
     setParams(
       (before) => {

@@ -1,16 +1,15 @@
 // All models whose parameters are known, the newest version of each, with its older ones and what changed since.
 
 import type { ModelListing } from '@drive-keep/api';
+import { Unanswered } from '../ui/answer.tsx';
 import { Link } from 'react-router';
 import { useModels, useSession } from '../api/queries.ts';
-import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 
 export function ModelsPage() {
   const { data: models, error } = useModels();
   const { data: session } = useSession();
-  if (error) return <ProblemNotice error={error} />;
-  if (!models) return null;
+  if (!models) return <Unanswered error={error} what="the models" />;
   const makers = [...new Set(models.map(({ maker }) => maker))];
   return (
     <Page title="Models">

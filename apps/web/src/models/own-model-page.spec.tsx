@@ -22,8 +22,8 @@ const PREVIEW: OwnModelPreview = {
     { line: 2, code: 'A1', name: 'Ramp', range: '', default: '', unit: '', options: '', access: 'write' },
   ],
   findings: [
-    { line: 1, column: '', severity: 'stop', text: 'Say the maker and the name of the model.' },
-    { line: 2, column: 'span', severity: 'look', text: 'Look at this.' },
+    { line: 1, column: '', attention: 'stop', text: 'Say the maker and the name of the model.' },
+    { line: 2, column: 'span', attention: 'look', text: 'Look at this.' },
   ],
   acceptable: false,
 };

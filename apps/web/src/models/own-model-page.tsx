@@ -160,9 +160,9 @@ const USE_NAMES: Readonly<Record<ColumnUse, string>> = {
   menu: 'menu',
   unit: 'unit',
   resolution: 'resolution',
-  range: 'range (least to greatest)',
-  least: 'least value',
-  greatest: 'greatest value',
+  range: 'range (minimum to maximum)',
+  minimum: 'minimum value',
+  maximum: 'maximum value',
   default: 'default',
   options: 'options (0 = off; 1 = on)',
   bits: 'bits (0 = fan; 1 = pump)',
@@ -241,6 +241,7 @@ function Understood({ seen }: { seen: OwnModelPreview }) {
       {seen.parameters.length > 0 && (
         <div
           className="max-h-72 overflow-auto rounded border border-rule"
+          role="region"
           tabIndex={0}
           aria-label="How it was understood"
         >

@@ -118,7 +118,7 @@ function ParameterEntry({
       <span className="font-mono text-sm">
         {form.kind === 'number' && (
           <span className="block text-soft">
-            {show(parameter.least)} to {show(parameter.greatest)}
+            {show(parameter.minimum)} to {show(parameter.maximum)}
           </span>
         )}
         {parameter.default && <span className="block">default {show(parameter.default)}</span>}

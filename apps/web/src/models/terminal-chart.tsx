@@ -79,35 +79,57 @@ const KIND_NAMES: Readonly<Record<Terminal['kind'], string>> = {
   network: 'network',
 };
 
+/** Terminals side by side that a phone has room for. */
+const ON_A_PHONE = 4;
+
+/** As it is on the board; on a phone in pieces below each other, where nothing has to be pushed aside to be seen. */
 function StripDrawing({
-  strip,
-  links,
+  strip: { name, terminals },
   ...shown
 }: Shown & { strip: TerminalStrip; links: readonly TerminalLink[] }) {
-  const places = new Map(strip.terminals.map(({ id }, at) => [id, at + 1]));
-  const own = links.filter(({ between }) => between.every((id) => places.has(id)));
+  const pieces = Array.from({ length: Math.ceil(terminals.length / ON_A_PHONE) }, (_, at) =>
+    terminals.slice(at * ON_A_PHONE, (at + 1) * ON_A_PHONE),
+  );
   return (
     <section className="mt-4">
-      <h2 className="font-semibold">{strip.name}</h2>
-      <div className="mt-1 overflow-x-auto pb-2">
-        <div
-          className="grid w-max gap-y-0.5"
-          style={{ gridTemplateColumns: `repeat(${strip.terminals.length}, 5.4rem)` }}
-        >
-          {strip.terminals.map((terminal, at) => (
-            <DrawnTerminal key={terminal.id} terminal={terminal} column={at + 1} {...shown} />
-          ))}
-          {own.map((link, at) => (
-            <DrawnLink
-              key={link.between.join()}
-              link={link}
-              row={at + 2}
-              columns={link.between.map((id) => places.get(id) ?? 1)}
-            />
-          ))}
-        </div>
+      <h2 className="font-semibold">{name}</h2>
+      <div className="mt-1 overflow-x-auto pb-2 max-md:hidden">
+        <StripPiece terminals={terminals} {...shown} />
+      </div>
+      <div className="mt-1 space-y-2 md:hidden">
+        {pieces.map((piece) => (
+          <StripPiece key={piece[0]?.id} terminals={piece} {...shown} />
+        ))}
       </div>
     </section>
+  );
+}
+
+/** Links to a terminal of another piece are told below, with all links. */
+function StripPiece({
+  terminals,
+  links,
+  ...shown
+}: Shown & { terminals: readonly Terminal[]; links: readonly TerminalLink[] }) {
+  const places = new Map(terminals.map(({ id }, at) => [id, at + 1]));
+  const own = links.filter(({ between }) => between.every((id) => places.has(id)));
+  return (
+    <div
+      className="grid w-max gap-y-0.5"
+      style={{ gridTemplateColumns: `repeat(${terminals.length}, 5.4rem)` }}
+    >
+      {terminals.map((terminal, at) => (
+        <DrawnTerminal key={terminal.id} terminal={terminal} column={at + 1} {...shown} />
+      ))}
+      {own.map((link, at) => (
+        <DrawnLink
+          key={link.between.join()}
+          link={link}
+          row={at + 2}
+          columns={link.between.map((id) => places.get(id) ?? 1)}
+        />
+      ))}
+    </div>
   );
 }
 

@@ -2,6 +2,7 @@
 // number may be written with its unit, as on the plate.
 
 import type { MotorBody, MotorView } from '@drive-keep/api';
+import { Unanswered } from '../ui/answer.tsx';
 import { BRAKE_FIELDS, CONNECTIONS, MOTOR_FIELDS, RATING_FIELDS, SENSORS } from '@drive-keep/core/motor';
 import { useMutation, type UseMutationResult } from '@tanstack/react-query';
 import { useFieldArray, useForm, type UseFormReturn } from 'react-hook-form';
@@ -34,8 +35,7 @@ export function MotorPage() {
   const { id = 'new' } = useParams();
   const [params] = useSearchParams();
   const { data: motors, error } = useMotors();
-  if (error) return <ProblemNotice error={error} />;
-  if (!motors) return null;
+  if (!motors) return <Unanswered error={error} what="this motor" />;
   const motor = motors.find((each) => each.id === id);
   if (id !== 'new' && !motor)
     return (
@@ -80,7 +80,7 @@ function MotorSheet({
     mutationFn: ({ name, ...plate }) => {
       const body: MotorBody = { name: name.trim(), plate };
       return motor
-        ? put(`motors/${motor.id}`, body)
+        ? put(`motors/${motor.id}`, { ...body, version: motor.version })
         : post('motors', { ...body, ...(from ? { startedFrom: from.id } : {}) });
     },
     onSuccess: done,

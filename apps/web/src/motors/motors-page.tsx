@@ -2,21 +2,20 @@
 // positions have them.
 
 import type { MotorView } from '@drive-keep/api';
+import { Unanswered } from '../ui/answer.tsx';
 import { Link, useSearchParams } from 'react-router';
 import { useArrivals, useMotors, useSession } from '../api/queries.ts';
 import { AddressField } from '../ui/address-inputs.tsx';
-import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { Arrivals } from './arrivals.tsx';
 
 export function MotorsPage() {
   const [params, setParams] = useSearchParams();
   const { data: motors, error } = useMotors();
-  const { data: arrivals = [] } = useArrivals();
+  const { data: arrivals, error: noArrivals } = useArrivals();
   const { data: session } = useSession();
   const find = params.get('find') ?? '';
-  if (error) return <ProblemNotice error={error} />;
-  if (!motors) return null;
+  if (!motors) return <Unanswered error={error} what="the motors" />;
   const words = find
     .toLowerCase()
     .split(/\s+/)
@@ -46,7 +45,10 @@ export function MotorsPage() {
           </Link>
         )}
       </div>
-      {arrivals.length > 0 && <Arrivals arrivals={arrivals} motors={motors} mayChange={mayChange} />}
+      {!arrivals && <Unanswered error={noArrivals} what="what backups tell of motors" />}
+      {arrivals && arrivals.length > 0 && (
+        <Arrivals arrivals={arrivals} motors={motors} mayChange={mayChange} />
+      )}
       <table className="mt-5 w-full">
         <thead>
           <tr className="border-b border-rule text-left text-sm text-soft">

@@ -13,7 +13,7 @@ const PLATE: MotorPlate = {
 };
 const motor = (name: string, change: Partial<MotorView> = {}): MotorView => ({
   ...{ id: name, name, plate: PLATE, text: writePlate(PLATE), line: '400 V star, 1.9 A', startedFrom: '' },
-  ...{ positions: ['B-1', 'B-2'], changedBy: 'P', changedAt: '2026-01-01T12:00:00Z', twins: [] },
+  ...{ positions: ['B-1', 'B-2'], version: 1, changedBy: 'P', changedAt: '2026-01-01T12:00:00Z', twins: [] },
   ...change,
 });
 const ARRIVAL: MotorArrival = {

@@ -1,11 +1,14 @@
 import type { ComparisonRowView, DecisionView, DifferenceOrigin } from '@drive-keep/api';
 import type { Dictionary, Parameter } from '@drive-keep/core/dictionary';
+import type { Form, Reading } from '@drive-keep/core/values';
 import { showDate } from '../words/dates.ts';
 import { describeDecision } from './decision-words.ts';
 import { DifferenceMark } from './difference-mark.tsx';
 import { RangeStrip } from './range-strip.tsx';
 import { RowDetail } from './row-detail.tsx';
 import { ValueText } from './value-text.tsx';
+import { Link } from 'react-router';
+import type { Waiting } from './waiting.ts';
 
 export function ComparisonRow({
   tag,
@@ -16,6 +19,7 @@ export function ComparisonRow({
   toggleOpen,
   decision,
   origin,
+  waits,
   chosen,
   toggleChosen,
 }: {
@@ -27,27 +31,29 @@ export function ComparisonRow({
   toggleOpen: () => void;
   decision: DecisionView | undefined;
   origin: DifferenceOrigin | undefined;
+  /** What it was decided to do with it, and is not done yet. */
+  waits: Waiting | undefined;
   /** Nothing where nothing is decided. */
   chosen: boolean | null;
   toggleChosen: () => void;
 }) {
   const differs = row.difference.kind !== 'same' && row.difference.kind !== 'within-tolerance';
-  const ground = chosen ? 'bg-plum-wash' : differs && !decision ? 'bg-look-wash/60' : '';
+  const ground = chosen ? 'bg-plum-wash' : differs && !decision && !waits ? 'bg-look-wash/60' : '';
   return (
     <>
+      {/* The keys of all rows are the table's. */}
+      {/* eslint-disable-next-line jsx-a11y/click-events-have-key-events */}
       <div
         role="row"
         tabIndex={0}
         data-code={row.code}
         aria-expanded={open}
-        onClick={toggleOpen}
+        onClick={({ target }) => {
+          if (!(target as Element).closest('[data-choose]')) toggleOpen();
+        }}
         className={`comparison-grid min-h-8 cursor-pointer items-center border-b border-rule hover:bg-plum-wash ${ground}`}
       >
-        <span
-          role="gridcell"
-          onClick={(event) => event.stopPropagation()}
-          className="grid place-items-center"
-        >
+        <span role="gridcell" data-choose className="grid place-items-center">
           {chosen !== null && differs && (
             <input
               type="checkbox"
@@ -65,16 +71,16 @@ export function ComparisonRow({
         <span role="gridcell" className="truncate" title={parameter.name}>
           {parameter.name}
         </span>
-        <span role="gridcell" className="min-w-0">
-          <ValueText form={parameter.form} reading={row.a} />
-        </span>
-        <span role="gridcell" className="min-w-0">
-          <ValueText form={parameter.form} reading={row.b} />
-        </span>
+        <SideCell className="max-md:before:content-['A']" form={parameter.form} reading={row.a} />
+        <SideCell
+          className="max-md:before:text-plum max-md:before:content-['B']"
+          form={parameter.form}
+          reading={row.b}
+        />
         <span role="gridcell">
           <RangeStrip form={parameter.form} row={row} />
         </span>
-        <ChangeCell row={row} differs={differs} decision={decision} origin={origin} />
+        <ChangeCell row={row} differs={differs} decision={decision} origin={origin} waits={waits} />
       </div>
       {open && (
         <div role="row">
@@ -92,11 +98,13 @@ function ChangeCell({
   differs,
   decision,
   origin,
+  waits,
 }: {
   row: ComparisonRowView;
   differs: boolean;
   decision: DecisionView | undefined;
   origin: DifferenceOrigin | undefined;
+  waits: Waiting | undefined;
 }) {
   return (
     <span role="gridcell" className="truncate py-0.5" title={row.change}>
@@ -108,6 +116,15 @@ function ChangeCell({
           {origin.atSigning && ', at the signing already'}
         </span>
       )}
+      {differs && waits && (
+        <Link
+          to={waits.to}
+          className="block truncate text-xs text-plum underline"
+          onClick={(event) => event.stopPropagation()}
+        >
+          waits: {waits.text}
+        </Link>
+      )}
       {decision && (
         <span className="block truncate text-xs text-soft" title={describeDecision(decision)}>
           {describeDecision(decision)}
@@ -116,3 +133,21 @@ function ChangeCell({
     </span>
   );
 }
+
+/** On a phone no heading says which side it is: a letter before the value does. */
+const SideCell = ({
+  className,
+  form,
+  reading,
+}: {
+  className: string;
+  form: Form;
+  reading: Reading | null;
+}) => (
+  <span
+    role="gridcell"
+    className={`min-w-0 max-md:flex max-md:items-baseline max-md:gap-2 max-md:before:text-xs max-md:before:font-bold max-md:[&>*]:min-w-0 ${className}`}
+  >
+    <ValueText form={form} reading={reading} />
+  </span>
+);

@@ -9,12 +9,14 @@ import {
   type Parameter,
   type Purpose,
 } from '@drive-keep/core/dictionary';
-import { useRef, useState } from 'react';
+import { useRef, useState, type RefObject } from 'react';
 import { PURPOSE_NAMES } from '@drive-keep/api';
+import { Nothing } from '../ui/answer.tsx';
 import { NONE_CHOSEN, useChosenRows } from './chosen-rows.ts';
 import { ComparisonRow } from './comparison-row.tsx';
 import { kindOfKey, wantsReason } from './decision-words.ts';
 import type { Deciding } from './use-deciding.ts';
+import { useWaiting } from './waiting.ts';
 
 const NO_ORIGINS: ReadonlyMap<string, DifferenceOrigin> = new Map();
 
@@ -41,34 +43,24 @@ export function ComparisonTable({
   origins?: ReadonlyMap<string, DifferenceOrigin>;
 }) {
   const chosen = useChosenRows(({ byTag }) => byTag[tag] ?? NONE_CHOSEN);
-  const { toggle, set: choose } = useChosenRows();
+  const toggle = useChosenRows((state) => state.toggle);
   const [openCode, setOpenCode] = useState<string>();
   const table = useRef<HTMLDivElement>(null);
+  const toggleOpen = (code: string) => setOpenCode(code === openCode ? undefined : code);
+  const onKeyDown = useKeys(tag, table, deciding, toggleOpen);
   const groups = grouped(comparison.rows, dictionary, find);
+  const waiting = useWaiting(tag);
   const shown = groups.reduce((sum, [, lines]) => sum + lines.length, 0);
-  const onKeyDown = (event: React.KeyboardEvent) => {
-    const rows = [...(table.current?.querySelectorAll<HTMLElement>('[data-code]') ?? [])];
-    const at = rows.findIndex((row) => row === document.activeElement);
-    const code = rows[at]?.dataset['code'];
-    const kind = kindOfKey(event.key);
-    if (event.key === 'ArrowDown') rows[Math.min(at + 1, rows.length - 1)]?.focus();
-    else if (event.key === 'ArrowUp') rows[Math.max(at - 1, 0)]?.focus();
-    else if (code && event.key === 'Enter') setOpenCode(code === openCode ? undefined : code);
-    else if (code && deciding && event.key === ' ') toggle(tag, code);
-    else if (code && deciding && event.key === 'u') deciding.withdraw([code]);
-    else if (code && deciding && kind) {
-      const codes = chosen.size > 0 ? [...chosen] : [code];
-      if (wantsReason(kind)) deciding.ask({ codes, kind });
-      else deciding.decide({ codes, kind });
-      choose(tag, []);
-    } else return;
-    event.preventDefault();
-  };
   if (shown === 0) {
-    const text = find === '' ? 'No differences: B holds what A holds.' : `No row has “${find}” in it.`;
-    return <p className="py-6 text-soft">{text}</p>;
+    return (
+      <Nothing>
+        {find === '' ? 'No differences: B holds what A holds.' : `No row has “${find}” in it.`}
+      </Nothing>
+    );
   }
   return (
+    // The rows take the focus, one after the other.
+    // eslint-disable-next-line jsx-a11y/interactive-supports-focus
     <div
       ref={table}
       onKeyDown={onKeyDown}
@@ -92,9 +84,10 @@ export function ComparisonTable({
               parameter={parameter}
               row={row}
               open={row.code === openCode}
-              toggleOpen={() => setOpenCode(row.code === openCode ? undefined : row.code)}
+              toggleOpen={() => toggleOpen(row.code)}
               decision={deciding?.byCode.get(row.code)}
               origin={origins.get(row.code)}
+              waits={deciding ? waiting?.find(({ codes }) => codes.includes(row.code)) : undefined}
               chosen={deciding ? chosen.has(row.code) : null}
               toggleChosen={() => toggle(tag, row.code)}
             />
@@ -105,9 +98,38 @@ export function ComparisonTable({
   );
 }
 
+/** Up and down move, Enter opens, the space bar chooses, one key each decides about the row or the chosen ones. */
+function useKeys(
+  tag: string,
+  table: RefObject<HTMLDivElement | null>,
+  deciding: Deciding | null,
+  toggleOpen: (code: string) => void,
+) {
+  const chosen = useChosenRows(({ byTag }) => byTag[tag] ?? NONE_CHOSEN);
+  const { toggle, set: choose } = useChosenRows();
+  return (event: React.KeyboardEvent) => {
+    const rows = [...(table.current?.querySelectorAll<HTMLElement>('[data-code]') ?? [])];
+    const at = rows.findIndex((row) => row === document.activeElement);
+    const code = rows[at]?.dataset['code'];
+    const kind = kindOfKey(event.key);
+    if (event.key === 'ArrowDown') rows[Math.min(at + 1, rows.length - 1)]?.focus();
+    else if (event.key === 'ArrowUp') rows[Math.max(at - 1, 0)]?.focus();
+    else if (code && event.key === 'Enter') toggleOpen(code);
+    else if (code && deciding && event.key === ' ') toggle(tag, code);
+    else if (code && deciding && event.key === 'u') deciding.withdraw([code]);
+    else if (code && deciding && kind) {
+      const codes = chosen.size > 0 ? [...chosen] : [code];
+      if (wantsReason(kind)) deciding.ask({ codes, kind });
+      else deciding.decide({ codes, kind });
+      choose(tag, []);
+    } else return;
+    event.preventDefault();
+  };
+}
+
 function TableHead() {
   return (
-    <div role="row" className="comparison-grid border-b border-rule pb-1 text-sm text-soft">
+    <div role="row" className="comparison-grid border-b border-rule pb-1 text-sm text-soft max-md:sr-only">
       <span role="columnheader" aria-label="Choose" />
       <span role="columnheader">Code</span>
       <span role="columnheader">Parameter</span>
@@ -119,7 +141,7 @@ function TableHead() {
       </span>
       <span
         role="columnheader"
-        title="Least to greatest value; a hollow tick is the default; wide ranges by square root"
+        title="Minimum to maximum value; a hollow tick is the default; wide ranges by square root"
       >
         Range, <span className="inline-block h-3 w-1.5 border border-ink" /> default
       </span>

@@ -55,6 +55,20 @@ describe('deciding about chosen differences', () => {
     expect(screen.queryByText('2 chosen')).toBeNull();
   });
 
+  it('keeps the next question open when the answer to the one before comes late', async () => {
+    const { sent } = show(NOTHING);
+    choose('01R');
+    fireEvent.click(await screen.findByRole('button', { name: /Take in/ }));
+    fireEvent.change(screen.getByLabelText(/Take in 01R/), { target: { value: 'Shorter cycle' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Decide' }));
+    // Before the server has answered, the next one is asked for.
+    choose('24R');
+    fireEvent.click(screen.getByRole('button', { name: /Tolerate/ }));
+    await waitFor(() => expect(sent).toHaveLength(1));
+    await act(() => new Promise((resolve) => setTimeout(resolve, 50)));
+    expect(screen.getByLabelText(/Tolerate 24R/)).toBeTruthy();
+  });
+
   it('asks why, and until when, before it tolerates', async () => {
     const { sent } = show(NOTHING);
     choose('01R');

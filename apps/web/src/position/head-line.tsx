@@ -1,24 +1,33 @@
 import type { PositionDetailView, StartedJob } from '@drive-keep/api';
 import { useMutation } from '@tanstack/react-query';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { useSession } from '../api/queries.ts';
-import { stateOf } from '@drive-keep/api';
 import { Button } from '../ui/button.tsx';
-import { Notice, ProblemNotice } from '../ui/notice.tsx';
+import { Menu, MenuWay } from '../ui/menu.tsx';
+import { ProblemNotice } from '../ui/notice.tsx';
+import { Way } from '../ui/way.tsx';
+import { StateNotice } from './state-notice.tsx';
 import { showAge } from '../words/dates.ts';
+import { STATE_SHAPES } from '../words/state-shapes.ts';
 
 /** Tag, duty, unit, motor and state of a position. */
 export function HeadLine({ position }: { position: PositionDetailView }) {
   const { data: session } = useSession();
   const navigate = useNavigate();
-  const { unit, lastTry } = position;
-  const state = stateOf(position);
+  const { unit, state } = position;
   const mayWork = session?.role !== 'viewer' && position.retiredAt === null;
   const backUp = useMutation<StartedJob, ProblemError>({
     mutationFn: () => post('backups', { positions: [position.tag], reason: 'Before work at the drive' }),
     onSuccess: ({ job, joined }) => navigate(`/jobs/${job.id}${joined ? '?joined=yes' : ''}`),
   });
+  const others = [
+    ...(mayWork ? [{ to: 'import', name: 'Import a file' }] : []),
+    ...(mayWork && position.isAxis ? [{ to: 'axes', name: 'All axes' }] : []),
+    ...(mayWork && position.newestBackup ? [{ to: 'set', name: 'Set values' }] : []),
+    ...(mayWork && position.newestBackup ? [{ to: 'reset', name: 'Reset' }] : []),
+    { to: 'record', name: 'Record' },
+  ];
   return (
     <>
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
@@ -27,7 +36,7 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
         <span
           className={`rounded px-2 py-0.5 ${state.attention === 'plain' ? 'text-soft' : state.attention === 'stop' ? 'bg-stop-wash font-semibold' : 'bg-look-wash font-semibold'}`}
         >
-          <span aria-hidden="true">{state.shape}</span> {state.text}
+          <span aria-hidden="true">{STATE_SHAPES[state.kind]}</span> {state.text}
         </span>
         <span className="ml-auto flex flex-wrap gap-2">
           {mayWork && unit.line && (
@@ -36,11 +45,21 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
             </Button>
           )}
           {mayWork && !unit.line && <Way to="read-off">Read off at the keypad</Way>}
-          {mayWork && <Way to="import">Import a file</Way>}
-          {mayWork && position.isAxis && <Way to="axes">All axes</Way>}
-          {mayWork && position.newestBackup && <Way to="set">Set values</Way>}
-          {mayWork && position.newestBackup && <Way to="reset">Reset</Way>}
-          <Way to="record">Record</Way>
+          {/* On a phone the differences come first: what else there is to do is folded. */}
+          <span className="contents max-md:hidden">
+            {others.map(({ to, name }) => (
+              <Way key={to} to={to}>
+                {name}
+              </Way>
+            ))}
+          </span>
+          <Menu name="More" className="min-h-12 border border-rule bg-sheet px-3 font-medium md:hidden">
+            {others.map(({ to, name }) => (
+              <MenuWay key={to} to={to}>
+                {name}
+              </MenuWay>
+            ))}
+          </Menu>
         </span>
       </div>
       <p className="mt-1 text-sm text-soft">
@@ -53,25 +72,13 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
         {position.motor} ·{' '}
         {position.newestBackup ? `backup ${showAge(position.newestBackup)}` : 'never backed up'}
       </p>
-      {state.attention === 'stop' && lastTry && (
-        <div className="mt-2">
-          <Notice level="stop">
-            Last try {showAge(lastTry.at)}: {lastTry.text}
-          </Notice>
-        </div>
-      )}
+      <StateNotice
+        position={position}
+        mayWork={mayWork}
+        backUp={() => backUp.mutate()}
+        busy={backUp.isPending}
+      />
       {backUp.error && <ProblemNotice error={backUp.error} />}
     </>
-  );
-}
-
-function Way({ to, children }: { to: string; children: string }) {
-  return (
-    <Link
-      to={to}
-      className="inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
-    >
-      {children}
-    </Link>
   );
 }

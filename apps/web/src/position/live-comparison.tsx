@@ -8,10 +8,11 @@ import type {
   HistoryView,
   LiveEvent,
 } from '@drive-keep/api';
+import { Unanswered } from '../ui/answer.tsx';
 import { useEffect, useState } from 'react';
 import { useComparison, useDictionary } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
-import { Notice, ProblemNotice } from '../ui/notice.tsx';
+import { Notice } from '../ui/notice.tsx';
 import { showTime } from '../words/dates.ts';
 import { ComparisonTable } from './comparison-table.tsx';
 import { SideChoice } from './side-choice.tsx';
@@ -34,9 +35,12 @@ const START: Progress = { rows: [], done: 0, total: 0, end: null };
 const LOST = 'The reading broke off: Drive Keep does not answer, or this unit cannot be read. Read it again.';
 
 function useLiveReading(tag: string, a: string, run: number): Progress {
-  const [progress, setProgress] = useState(START);
+  const reading = `${tag} ${a} ${run}`;
+  const [kept, setKept] = useState({ of: reading, ...START });
   useEffect(() => {
-    setProgress(START);
+    // What came of the reading before is none of this one's.
+    const setProgress = (next: (before: Progress) => Progress) =>
+      setKept((before) => ({ ...next(before.of === reading ? before : START), of: reading }));
     const events = new EventSource(`/api/positions/${tag}/live?a=${encodeURIComponent(a)}`);
     const end = (event: Progress['end']) => {
       events.close();
@@ -52,8 +56,8 @@ function useLiveReading(tag: string, a: string, run: number): Progress {
       end({ kind: 'end', ok: false, text: LOST, at: new Date().toISOString() }),
     );
     return () => events.close();
-  }, [tag, a, run]);
-  return progress;
+  }, [tag, a, reading]);
+  return kept.of === reading ? kept : START;
 }
 
 export function LiveComparison({
@@ -74,8 +78,7 @@ export function LiveComparison({
   // What side A is called; the newest backup stands in for the unit until it has been read.
   const kept = useComparison(tag, new URLSearchParams({ a, b: 'newest' }).toString());
   const dictionary = useDictionary(kept.data?.dictionary);
-  if (kept.error) return <ProblemNotice error={kept.error} />;
-  if (!kept.data || !dictionary.data) return null;
+  if (!kept.data || !dictionary.data) return <Unanswered error={kept.error} what="the set to compare with" />;
   const comparison: ComparisonView = { ...kept.data, rows };
   const state = end
     ? end.ok

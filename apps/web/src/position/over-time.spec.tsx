@@ -36,7 +36,7 @@ describe('three ways', () => {
       'GET positions/A-1/three-ways': DATA,
       [`GET dictionaries/${dictionary.id}`]: dictionary,
     });
-    await screen.findByText('Ramp up');
+    await screen.findByText('Acceleration time');
     const text = (code: string) => document.querySelector(`[data-code="${code}"]`)?.textContent ?? '';
     expect(text('01R')).toMatch(
       /8\.00 s8\.00 s20\.00 s◆ came sincesince 30 Jul 2026, T\. P\.: Tiles slip; it was there at the signing/,
@@ -120,7 +120,7 @@ describe('the unit itself', () => {
         tag="A-1"
         a="baseline"
         find=""
-        history={{ backups: [], baselines: [] }}
+        history={{ backups: [], baselines: [], newest: null, lastThatDiffered: null }}
         choose={() => undefined}
       />,
       {
@@ -133,7 +133,7 @@ describe('the unit itself', () => {
       },
     );
   const ROW = {
-    ...{ code: '01R', a: 800, b: 1500, least: 0, greatest: 60_000, default: 1000, change: '+7.00 s' },
+    ...{ code: '01R', a: 800, b: 1500, minimum: 0, maximum: 60_000, default: 1000, change: '+7.00 s' },
     difference: { kind: 'greater', by: { digits: 700, places: 2 } },
   } as const;
 

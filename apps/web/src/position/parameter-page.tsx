@@ -1,11 +1,11 @@
 // One parameter of one position through the years, with its peers where one wants them: who changed it, when, why.
 
+import { Unanswered } from '../ui/answer.tsx';
 import { findParameter } from '@drive-keep/core/dictionary';
 import { showRaw } from '@drive-keep/core/values';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useDictionary, useParameterHistories, usePeerGroups, usePosition } from '../api/queries.ts';
 import { AddressSwitch } from '../ui/address-inputs.tsx';
-import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
 import { showReading } from '../words/readings.ts';
@@ -21,9 +21,8 @@ export function ParameterPage() {
   const withPeers = params.get('peers') === 'yes' && peers.length > 0;
   const histories = useParameterHistories(withPeers ? peers : [tag], code);
   const parameter = dictionary && findParameter(dictionary, code);
-  if (error) return <ProblemNotice error={error} />;
-  if (histories.error) return <ProblemNotice error={histories.error} />;
-  if (!position || !parameter || !histories.data) return null;
+  if (!position || !parameter || !histories.data)
+    return <Unanswered error={error ?? histories.error} what="the history of this parameter" />;
   const own = histories.data.find((each) => each.tag === tag);
   return (
     <Page title={`${code} of ${tag}`}>

@@ -1,4 +1,4 @@
-// A thin line from the least to the greatest value, a hollow tick for the default, filled marks for A and B. Ranges
+// A thin line from the minimum to the maximum value, a hollow tick for the default, filled marks for A and B. Ranges
 // that begin at zero and are wide are drawn with a square-root scale, or everything would sit at the left end.
 
 import type { ComparisonRowView } from '@drive-keep/api';
@@ -15,8 +15,8 @@ const WIDE = 8;
 
 export function RangeStrip({ form, row }: { form: Form; row: ComparisonRowView }) {
   if (form.kind === 'bits') return <BitSquares form={form} row={row} />;
-  if (row.least === null || row.greatest === null || row.greatest <= row.least) return null;
-  const x = form.kind === 'option' ? optionScale(form) : numberScale(row.least, row.greatest, row.default);
+  if (row.minimum === null || row.maximum === null || row.maximum <= row.minimum) return null;
+  const x = form.kind === 'option' ? optionScale(form) : numberScale(row.minimum, row.maximum, row.default);
   const inRange = (raw: number) => Math.max(0, Math.min(WIDTH, x(raw)));
   return (
     <svg width={WIDTH} height={HEIGHT} role="img" aria-label={describe(form, row)} className="block">
@@ -38,10 +38,10 @@ export function RangeStrip({ form, row }: { form: Form; row: ComparisonRowView }
   );
 }
 
-function numberScale(least: number, greatest: number, usual: number | null) {
-  const wide = least >= 0 && usual !== null && greatest > WIDE * Math.max(1, usual);
+function numberScale(minimum: number, maximum: number, usual: number | null) {
+  const wide = minimum >= 0 && usual !== null && maximum > WIDE * Math.max(1, usual);
   const scale = wide ? scaleSqrt() : scaleLinear();
-  return scale.domain([least, greatest]).range([END, WIDTH - END]);
+  return scale.domain([minimum, maximum]).range([END, WIDTH - END]);
 }
 
 function optionScale(form: Form & { kind: 'option' }) {
@@ -75,5 +75,5 @@ function BitSquares({ form, row }: { form: Form & { kind: 'bits' }; row: Compari
 
 function describe(form: Form, row: ComparisonRowView): string {
   const show = (raw: number | null) => (raw === null ? 'none' : showRaw(form, raw));
-  return `from ${show(row.least)} to ${show(row.greatest)}, default ${show(row.default)}`;
+  return `from ${show(row.minimum)} to ${show(row.maximum)}, default ${show(row.default)}`;
 }

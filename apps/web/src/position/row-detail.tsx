@@ -34,7 +34,7 @@ export function RowDetail({
           <dl className="grid grid-cols-[5rem_1fr] gap-y-1">
             <dt className="text-soft">Range</dt>
             <dd className="font-mono">
-              {show(row.least)} to {show(row.greatest)}
+              {show(row.minimum)} to {show(row.maximum)}
             </dd>
             <dt className="text-soft">Default</dt>
             <dd className="font-mono">{show(row.default)}</dd>

@@ -11,6 +11,7 @@ export function SideChoice({
   history,
   choose,
   mayRead = false,
+  unfolded = true,
 }: {
   tag: string;
   letter: 'A' | 'B';
@@ -19,17 +20,18 @@ export function SideChoice({
   choose: (reference: string) => void;
   /** The unit itself may be chosen: it has a line. */
   mayRead?: boolean;
+  /** On a phone the choices are there only when they are asked for. */
+  unfolded?: boolean;
 }) {
-  const newest = history.backups.at(-1);
-  const before = history.backups.findLast((backup) => newest && backup.hash !== newest.hash);
+  const { newest, lastThatDiffered: before } = history;
   const choices = [
     ...(history.baselines.length > 0 ? [{ reference: 'baseline', name: 'baseline' }] : []),
     { reference: 'default', name: 'defaults' },
-    ...(before ? [{ reference: `backup:${before.id}`, name: 'last that differed' }] : []),
+    ...(before ? [{ reference: `backup:${before}`, name: 'last that differed' }] : []),
     ...(newest ? [{ reference: 'newest', name: 'newest backup' }] : []),
     ...(mayRead ? [{ reference: 'live', name: 'the unit itself, now' }] : []),
   ];
-  const backupId = side.reference === 'newest' ? newest?.id : side.reference.split('backup:')[1];
+  const backupId = side.reference === 'newest' ? (newest ?? undefined) : side.reference.split('backup:')[1];
   return (
     <div className="flex min-w-0 flex-wrap items-baseline gap-x-3 gap-y-1">
       <span
@@ -39,7 +41,11 @@ export function SideChoice({
       </span>
       <span className="font-semibold">{side.title}</span>
       {side.at && <span className="text-soft">{showTime(side.at)}</span>}
-      <span role="group" aria-label={`Choose ${letter}`} className="flex flex-wrap gap-x-2 text-sm">
+      <span
+        role="group"
+        aria-label={`Choose ${letter}`}
+        className={`flex flex-wrap gap-x-2 text-sm ${unfolded ? '' : 'max-md:hidden'}`}
+      >
         {choices
           .filter(({ reference }) => reference !== side.reference)
           .map(({ reference, name }) => (
@@ -54,7 +60,9 @@ export function SideChoice({
           ))}
       </span>
       {side.reference !== 'live' && side.reference !== 'default' && (
-        <SaveMenu tag={tag} reference={side.reference} backupId={backupId} letter={letter} />
+        <span className={unfolded ? '' : 'max-md:hidden'}>
+          <SaveMenu tag={tag} reference={side.reference} backupId={backupId} letter={letter} />
+        </span>
       )}
     </div>
   );

@@ -160,9 +160,9 @@ interface Axis {
 function axisOf({ form }: Parameter, raws: readonly number[]): Axis {
   const distinct = [...new Set(raws)].sort((a, b) => a - b);
   if (form.kind === 'number') {
-    const [least = 0, greatest = 0] = extent(raws);
-    const pad = least === greatest ? 1 : (greatest - least) * 0.08;
-    const scale = scaleLinear([least - pad, greatest + pad], [LEAST_HEIGHT, 0]);
+    const [minimum = 0, maximum = 0] = extent(raws);
+    const pad = minimum === maximum ? 1 : (maximum - minimum) * 0.08;
+    const scale = scaleLinear([minimum - pad, maximum + pad], [LEAST_HEIGHT, 0]);
     const ticks = distinct.length <= MOST_TICKS ? distinct : scale.ticks(MOST_TICKS).map(Math.round);
     const value = (raw: number) =>
       `${toNumber(toDecimal(form, raw)).toFixed(form.resolution.places)} ${form.unit}`;

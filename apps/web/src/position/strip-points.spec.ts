@@ -13,10 +13,13 @@ const backup = (id: string, day: number, sameAsBefore: boolean): BackupMark => (
   hash: id,
   differences: 0,
   unreadable: 0,
+  damaged: false,
   sameAsBefore,
 });
 
 const history: HistoryView = {
+  newest: 'e',
+  lastThatDiffered: 'd',
   backups: [
     backup('a', 1, false),
     backup('b', 2, true),
@@ -30,6 +33,7 @@ const history: HistoryView = {
     signedBy: 'R. Ashgrove',
     reason: 'Test',
     hash: String(revision),
+    damaged: false,
   })),
 };
 
@@ -74,7 +78,7 @@ describe('the points of the history strip', () => {
   });
 
   it('are none where there is no history', () => {
-    expect(stripPoints({ backups: [], baselines: [] })).toEqual([]);
+    expect(stripPoints({ backups: [], baselines: [], newest: null, lastThatDiffered: null })).toEqual([]);
     expect(nearestPoint([], 'backup', 0)).toBeUndefined();
   });
 });

@@ -12,15 +12,14 @@ export interface StripPoint {
   readonly repeats: boolean;
 }
 
-export function stripPoints({ backups, baselines }: HistoryView): readonly StripPoint[] {
-  const newest = backups.at(-1);
+export function stripPoints({ backups, baselines, newest }: HistoryView): readonly StripPoint[] {
   const current = baselines.at(-1);
   const ofBackups = backups.map((backup) => ({
-    reference: backup === newest ? 'newest' : `backup:${backup.id}`,
+    reference: backup.id === newest ? 'newest' : `backup:${backup.id}`,
     lane: 'backup' as const,
     time: new Date(backup.takenAt).getTime(),
-    label: `backup of ${showTime(backup.takenAt)}, ${backup.reason}`,
-    repeats: backup.sameAsBefore && backup !== newest,
+    label: `${backup.how === 'imported' ? 'imported file' : 'backup'} of ${showTime(backup.takenAt)}, ${backup.reason}`,
+    repeats: backup.sameAsBefore && backup.id !== newest,
   }));
   const ofBaselines = baselines.map((baseline) => ({
     reference: baseline === current ? 'baseline' : `baseline:${baseline.revision}`,

@@ -3,9 +3,9 @@
 
 import type { ThreeWayView } from '@drive-keep/api';
 import type { ThreeWay } from '@drive-keep/core/compare';
+import { Unanswered } from '../ui/answer.tsx';
 import { findParameter, PURPOSES, type Dictionary } from '@drive-keep/core/dictionary';
 import { useDictionary, useThreeWays } from '../api/queries.ts';
-import { ProblemNotice } from '../ui/notice.tsx';
 import { showDate, showTime } from '../words/dates.ts';
 import { PURPOSE_NAMES } from '@drive-keep/api';
 import { showReading } from '../words/readings.ts';
@@ -26,8 +26,7 @@ const GRID =
 export function ThreeWays({ tag, before, now }: { tag: string; before: string; now: string }) {
   const { data, error } = useThreeWays(tag, before, now);
   const { data: dictionary } = useDictionary(data?.dictionary);
-  if (error) return <ProblemNotice error={error} />;
-  if (!data || !dictionary) return null;
+  if (!data || !dictionary) return <Unanswered error={error} what="the three sets" />;
   const lines = data.rows.flatMap((row) => {
     const parameter = findParameter(dictionary, row.code);
     return parameter ? [{ row, parameter }] : [];

@@ -14,6 +14,14 @@ export interface Wish {
   readonly until?: string;
 }
 
+interface Change {
+  readonly work: () => Promise<DecisionsView>;
+  readonly wish?: Wish;
+}
+
+const isAbout = (open: Pick<Wish, 'codes' | 'kind'>, wish: Wish): boolean =>
+  open.kind === wish.kind && open.codes.join() === wish.codes.join();
+
 export interface Deciding {
   readonly byCode: ReadonlyMap<string, DecisionView>;
   readonly open: readonly DecisionView[];
@@ -32,11 +40,12 @@ export function useDeciding(tag: string): Deciding {
   const { data } = useDecisions(tag);
   const [asking, setAsking] = useState<Deciding['asking']>(null);
   const path = `positions/${tag}/decisions`;
-  const change = useMutation<DecisionsView, ProblemError, () => Promise<DecisionsView>>({
-    mutationFn: (work) => work(),
-    onSuccess: (now) => {
+  const change = useMutation<DecisionsView, ProblemError, Change>({
+    mutationFn: ({ work }) => work(),
+    onSuccess: (now, { wish }) => {
       queryClient.setQueryData([path], now);
-      setAsking(null);
+      // What is asked for meanwhile about another row stays.
+      setAsking((open) => (open && wish && isAbout(open, wish) ? null : open));
     },
   });
   const finish = useMutation<FinishedDecisions, ProblemError>({
@@ -51,15 +60,17 @@ export function useDeciding(tag: string): Deciding {
     byCode,
     open: data?.open ?? [],
     draft: data?.draft ?? null,
-    decide: (wish) => change.mutate(() => put(path, wish)),
+    decide: (wish) => change.mutate({ wish, work: () => put(path, wish) }),
     asking,
     ask: setAsking,
-    withdraw: (codes) => change.mutate(() => post(`${path}/withdraw`, { codes })),
+    withdraw: (codes) => change.mutate({ work: () => post(`${path}/withdraw`, { codes }) }),
     endToleration: (code) =>
-      change.mutate(async () => {
-        const now = await remove<DecisionsView>(`positions/${tag}/tolerations/${encodeURIComponent(code)}`);
-        await queryClient.invalidateQueries({ queryKey: [`positions/${tag}`] });
-        return now;
+      change.mutate({
+        work: async () => {
+          const now = await remove<DecisionsView>(`positions/${tag}/tolerations/${encodeURIComponent(code)}`);
+          await queryClient.invalidateQueries({ queryKey: [`positions/${tag}`] });
+          return now;
+        },
       }),
     finish,
     error: change.error ?? finish.error,

@@ -32,8 +32,9 @@ const show = (answers: Record<string, unknown> = {}) =>
   });
 const line = (code: string) => document.querySelector(`[data-code="${code}"]`) as HTMLElement;
 const open = (code: string) => fireEvent.click(within(line(code)).getAllByRole('button')[0] ?? line(code));
-const press = (...keys: string[]) => {
-  for (const name of keys) fireEvent.click(screen.getByRole('button', { name }));
+/** Keys of the pad that is open at a line. */
+const press = (code: string, ...keys: string[]) => {
+  for (const name of keys) fireEvent.click(within(line(code)).getByRole('button', { name }));
 };
 
 beforeEach(() => useReadOffStore.getState().forget('A-1'));
@@ -62,12 +63,18 @@ describe('reading off at the keypad', () => {
     await screen.findByText('Read off', { exact: false });
     await waitFor(() => expect(line('01R')).toBeTruthy());
     open('01R');
-    press('9', '9', '9', '9', 'Enter');
-    expect(screen.getByRole('alert').textContent).toContain('above the greatest value');
-    press('Delete the last digit', 'Delete the last digit', 'Delete the last digit', 'Delete the last digit');
-    press('1', '2', '.', '3', '4', '5', 'Enter');
-    expect(screen.getAllByRole('alert')[0]?.textContent).toContain('Steps are 0.01 s');
-    press('Delete the last digit', 'Enter');
+    press('01R', '9', '9', '9', '9', 'Enter');
+    expect(within(line('01R')).getByRole('alert').textContent).toContain('above the maximum value');
+    press(
+      '01R',
+      'Delete the last digit',
+      'Delete the last digit',
+      'Delete the last digit',
+      'Delete the last digit',
+    );
+    press('01R', '1', '2', '.', '3', '4', '5', 'Enter');
+    expect(within(line('01R')).getAllByRole('alert')[0]?.textContent).toContain('Steps are 0.01 s');
+    press('01R', 'Delete the last digit', 'Enter');
     expect(line('01R').textContent).toContain('✓ 12.34 s');
     expect(useReadOffStore.getState().byTag['A-1']?.entries['01R']?.raw).toBe(1234);
   });

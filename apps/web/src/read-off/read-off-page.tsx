@@ -24,13 +24,13 @@ import { Conflicts } from './conflicts.tsx';
 import { useReadOffStore } from './read-off-store.ts';
 import { useReadOff, type ReadOffState } from './use-read-off.ts';
 import { ValuePad } from './value-pad.tsx';
+import { Unanswered } from '../ui/answer.tsx';
 
 export function ReadOffPage() {
   const { tag = '' } = useParams();
   const { data: position, error } = usePosition(tag);
   const { data: dictionary } = useDictionary(position?.unit.dictionary);
-  if (error && !position) return <ProblemNotice error={error} />;
-  if (!position || !dictionary) return null;
+  if (!position || !dictionary) return <Unanswered error={error} what="this position" />;
   return <Sheet position={position} dictionary={dictionary} />;
 }
 

@@ -106,9 +106,9 @@ function NumberPad({
   const [wrong, setWrong] = useState('');
   const [fresh, setFresh] = useState(true);
   if (form.kind !== 'number') return null;
-  const { least, greatest } = limitsOf(parameter, facts);
-  const range = [least, greatest].every(Number.isFinite)
-    ? `${showRaw(form, least)} to ${showRaw(form, greatest)}`
+  const { minimum, maximum } = limitsOf(parameter, facts);
+  const range = [minimum, maximum].every(Number.isFinite)
+    ? `${showRaw(form, minimum)} to ${showRaw(form, maximum)}`
     : 'no range given';
   const press = (key: string) => {
     setWrong('');

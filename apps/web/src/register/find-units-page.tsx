@@ -13,6 +13,7 @@ import { Choice } from '../ui/choice.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 import { showAge } from '../words/dates.ts';
+import { Nothing, Unanswered } from '../ui/answer.tsx';
 
 const FOUND: Readonly<Record<FoundKind, { readonly shape: string; readonly name: string }>> = {
   'other-serial': { shape: '!', name: 'other unit' },
@@ -63,7 +64,21 @@ export function FindUnitsPage() {
 }
 
 function StartPart({ open }: { open: (id: string) => void }) {
-  const { data: lines = [] } = useLines();
+  const { data: lines, error } = useLines();
+  return (
+    <SheetPart name="Search">
+      {!lines ? (
+        <Unanswered error={error} what="the lines" />
+      ) : lines.length === 0 ? (
+        <Nothing>There is no line yet on which units could be searched.</Nothing>
+      ) : (
+        <StartForm lines={lines} open={open} />
+      )}
+    </SheetPart>
+  );
+}
+
+function StartForm({ lines, open }: { lines: readonly string[]; open: (id: string) => void }) {
   const { register, handleSubmit } = useForm({ defaultValues: { line: '', from: '1', to: '40' } });
   const start = useMutation<ScanView, ProblemError, { line: string; from: string; to: string }>({
     mutationFn: ({ line, from, to }) =>

@@ -2,6 +2,7 @@
 // from sight with their last one: retiring them retires all their positions.
 
 import type { RegisterOutline } from '@drive-keep/api';
+import { Unanswered } from '../ui/answer.tsx';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { patch, post, type ProblemError } from '../api/client.ts';
@@ -20,8 +21,7 @@ interface Open {
 export function PlacesPage() {
   const { data: outline, error } = useOutline();
   const [open, setOpen] = useState<Open>();
-  if (error) return <ProblemNotice error={error} />;
-  if (!outline) return null;
+  if (!outline) return <Unanswered error={error} what="the areas and machines" />;
   const done = async () => {
     setOpen(undefined);
     await queryClient.invalidateQueries();

@@ -28,7 +28,7 @@ const STOPPED: PlantListPreview = {
     ...PREVIEW.rows,
     {
       ...{ line: 5, tag: 'A 4', duty: '', does: 'stopped', changes: [] },
-      findings: [{ severity: 'stop', text: '"A 4" is no tag.' }],
+      findings: [{ attention: 'stop', text: '"A 4" is no tag.' }],
     },
   ],
 };

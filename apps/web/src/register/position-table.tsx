@@ -1,10 +1,11 @@
 // The register as a table: sorted by a press on a heading, thousands of rows of which only those in sight are drawn.
 
-import { stateOf, type PositionView, type RegisterSort } from '@drive-keep/api';
+import type { PositionView, RegisterSort } from '@drive-keep/api';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { showAge, showTime } from '../words/dates.ts';
+import { STATE_SHAPES } from '../words/state-shapes.ts';
 import type { RegisterAddress } from './register-address.ts';
 import { useSelection } from './selection.ts';
 
@@ -37,12 +38,13 @@ export function PositionTable({
   mayChoose: boolean;
   address: RegisterAddress;
 }) {
-  const frame = useRef<HTMLDivElement>(null);
+  const [top, setTop] = useState(0);
+  const frame = useCallback((node: HTMLDivElement | null) => setTop(node?.offsetTop ?? 0), []);
   const virtual = useWindowVirtualizer({
     count: positions.length,
     estimateSize: () => ROW_HEIGHT,
     overscan: 12,
-    scrollMargin: frame.current?.offsetTop ?? 0,
+    scrollMargin: top,
   });
   const rows = virtual.getVirtualItems();
   const last = rows.at(-1)?.index ?? 0;
@@ -68,7 +70,7 @@ export function PositionTable({
               aria-rowindex={index + 1}
               data-position={position.tag}
               className={`${GRID} absolute w-full border-b border-rule`}
-              style={{ height: ROW_HEIGHT, top: start - virtual.options.scrollMargin }}
+              style={{ height: ROW_HEIGHT, top: start - top }}
             >
               <Cells position={position} mayChoose={mayChoose} />
             </div>
@@ -109,8 +111,7 @@ function Heading({
 function Cells({ position, mayChoose }: { position: PositionView; mayChoose: boolean }) {
   const chosen = useSelection(({ tags }) => tags.has(position.tag));
   const toggle = useSelection((selection) => selection.toggle);
-  const state = stateOf(position);
-  const { unit } = position;
+  const { state, unit } = position;
   const ground =
     state.attention === 'stop' ? 'bg-stop-wash' : state.attention === 'look' ? 'bg-look-wash' : '';
   return (
@@ -144,7 +145,7 @@ function Cells({ position, mayChoose }: { position: PositionView; mayChoose: boo
         {position.criticality}
       </span>
       <span role="cell" className={`truncate rounded px-1.5 ${ground}`} title={state.text}>
-        <span aria-hidden="true">{state.shape}</span> {state.text}
+        <span aria-hidden="true">{STATE_SHAPES[state.kind]}</span> {state.text}
       </span>
       <span
         role="cell"

@@ -1,7 +1,7 @@
-import type { PositionView } from '@drive-keep/api';
+import type { Attention, PositionView } from '@drive-keep/api';
 import { Link } from 'react-router';
 import { showSpan } from '../words/dates.ts';
-import { stateOf, type Attention } from '@drive-keep/api';
+import { STATE_SHAPES } from '../words/state-shapes.ts';
 import { useSelection } from './selection.ts';
 
 const GROUNDS: Readonly<Record<Attention, string>> = {
@@ -12,7 +12,7 @@ const GROUNDS: Readonly<Record<Attention, string>> = {
 
 /** One position: tag, duty and state. The whole tile opens it; the box chooses it for a backup. */
 export function PositionTile({ position, mayChoose }: { position: PositionView; mayChoose: boolean }) {
-  const state = stateOf(position);
+  const { state } = position;
   const chosen = useSelection(({ tags }) => tags.has(position.tag));
   const toggle = useSelection((selection) => selection.toggle);
   const ring = chosen ? 'outline-2 outline-plum' : '';
@@ -23,7 +23,7 @@ export function PositionTile({ position, mayChoose }: { position: PositionView; 
     >
       <Link to={`/positions/${position.tag}`} className="block px-2 py-1 hover:underline max-lg:py-2.5">
         <div className="font-mono text-sm font-semibold">{position.tag}</div>
-        <div className="truncate text-xs" title={position.duty}>
+        <div className="line-clamp-2 pr-5 text-xs leading-tight break-words" title={position.duty}>
           {position.duty}
         </div>
         <div className="mt-0.5 flex gap-1 text-xs">
@@ -31,11 +31,11 @@ export function PositionTile({ position, mayChoose }: { position: PositionView; 
             aria-hidden="true"
             className={`w-3 shrink-0 text-center font-bold ${state.attention === 'stop' ? 'text-stop' : ''}`}
           >
-            {state.shape}
+            {STATE_SHAPES[state.kind]}
           </span>
           <span
             title={state.text}
-            className={`truncate ${state.attention === 'plain' ? 'text-soft' : 'font-semibold'}`}
+            className={`min-w-0 break-words ${state.attention === 'plain' ? 'text-soft' : 'font-semibold'}`}
           >
             {state.short}
           </span>

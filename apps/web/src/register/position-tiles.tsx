@@ -44,7 +44,7 @@ function AreaRow({ group: { area, positions }, mayChoose }: { group: Group; mayC
   return (
     <section className="mt-2 grid gap-x-3 border-t border-rule pt-1 [contain-intrinsic-size:auto_20rem] [content-visibility:auto] md:grid-cols-[6.5rem_1fr]">
       <h2 className="pt-4 font-semibold">{area}</h2>
-      <div className="grid grid-cols-[repeat(auto-fill,minmax(8.2rem,1fr))] gap-x-2 gap-y-1">
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(9rem,1fr))] gap-x-2 gap-y-1">
         {positions.map((position, at) => (
           <div key={position.tag}>
             <div className="h-4 truncate text-xs text-soft">

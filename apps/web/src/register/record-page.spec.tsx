@@ -15,9 +15,13 @@ const POSITION = {
     retiredWhy: '',
     drift: 0,
     tolerated: 0,
+    damaged: false,
+    version: 3,
+    unitVersion: 2,
     newestBackup: null,
   },
   ...{ newestIsOfUnit: true, baselineRevision: 1, lastTry: null },
+  state: { kind: 'overdue', attention: 'look', text: 'No backup yet', short: 'No backup' },
   unit: {
     ...{ maker: 'Halvern', model: 'HN64', dictionary: dictionary.id, rating: 'HN64-15', ratingName: '' },
     ...{ region: '50-hz', regionName: '', serial: 77, firmware: '2.07' },
@@ -71,7 +75,7 @@ describe('the record of a position', () => {
     await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]?.body).toEqual({
       ...{ dictionary: dictionary.id, rating: 'HN64-15', region: '50-hz', serial: 77, firmware: '2.09' },
-      ...{ line: 'gateway-2', lineAddress: 7 },
+      ...{ line: 'gateway-2', lineAddress: 7, version: 2 },
     });
   });
 

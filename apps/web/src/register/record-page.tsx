@@ -2,6 +2,7 @@
 // that is replaced and a position that is given up are events of their own; what was kept stays.
 
 import type { PositionDetailView } from '@drive-keep/api';
+import { Unanswered } from '../ui/answer.tsx';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -12,6 +13,7 @@ import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
+import { useSeenVersion } from '../ui/seen-version.ts';
 import { showDate } from '../words/dates.ts';
 import {
   PlaceInputs,
@@ -27,8 +29,7 @@ export function RecordPage() {
   const { tag = '' } = useParams();
   const { data: position, error } = usePosition(tag);
   const { data: session } = useSession();
-  if (error) return <ProblemNotice error={error} />;
-  if (!position || !session) return null;
+  if (!position || !session) return <Unanswered error={error} what="this position" />;
   const retired = position.retiredAt !== null;
   const engineer = session.role === 'engineer';
   return (
@@ -49,7 +50,7 @@ export function RecordPage() {
           </Notice>
         </div>
       )}
-      <div key={JSON.stringify(position.unit) + position.tag}>
+      <div key={position.tag}>
         {engineer && !retired && <PlacePart position={position} />}
         {session.role !== 'viewer' && !retired && <MotorPart position={position} />}
         {engineer && !retired && <UnitPart position={position} />}
@@ -71,12 +72,16 @@ function useChange(then: (position: PositionDetailView) => void = () => undefine
   });
 }
 
+/** What comes from the server fills a form, but for what somebody is typing. */
+const KEEP_TYPED = { keepDirtyValues: true };
+
 function PlacePart({ position }: { position: PositionDetailView }) {
-  const form = useForm<PlaceFields>({ defaultValues: placeOf(position) });
+  const form = useForm<PlaceFields>({ values: placeOf(position), resetOptions: KEEP_TYPED });
+  const version = useSeenVersion(position.version, form.formState.isDirty);
   const navigate = useNavigate();
   const change = useChange(({ tag }) => void navigate(`/positions/${tag}/record`, { replace: true }));
   const send = form.handleSubmit((fields) =>
-    change.mutate(() => patch(`positions/${position.tag}`, { ...fields, tag: fields.tag.trim() })),
+    change.mutate(() => patch(`positions/${position.tag}`, { ...fields, tag: fields.tag.trim(), version })),
   );
   return (
     <SheetPart
@@ -92,20 +97,21 @@ function PlacePart({ position }: { position: PositionDetailView }) {
 }
 
 function MotorPart({ position }: { position: PositionDetailView }) {
-  const { data: motors = [] } = useMotors();
+  const { data: motors, error } = useMotors();
   const assign = useMutation<unknown, ProblemError, string>({
     mutationFn: (id) => put(`positions/${position.tag}/motor`, { motor: id === '' ? null : id }),
     onSuccess: forgetPositions,
   });
   return (
     <SheetPart name="Motor" state={position.motorId ? 'of the library' : 'not in the library'}>
-      <div className="flex flex-wrap items-center gap-3">
+      {!motors && <Unanswered error={error} what="the motors of the library" />}
+      <div className={motors ? 'flex flex-wrap items-center gap-3' : 'hidden'}>
         <Choice
           label="Motor of the library"
           hidden
           value={position.motorId ?? ''}
           onChange={({ target }) => assign.mutate(target.value)}
-          options={[{ id: '', name: 'none of the library' }, ...motors]}
+          options={[{ id: '', name: 'none of the library' }, ...(motors ?? [])]}
         />
         <span className="text-soft">{position.motor}</span>
         {position.motorId && (
@@ -120,10 +126,11 @@ function MotorPart({ position }: { position: PositionDetailView }) {
 }
 
 function UnitPart({ position }: { position: PositionDetailView }) {
-  const form = useForm<UnitFields>({ defaultValues: unitOf(position) });
+  const form = useForm<UnitFields>({ values: unitOf(position), resetOptions: KEEP_TYPED });
+  const version = useSeenVersion(position.unitVersion, form.formState.isDirty);
   const change = useChange();
   const send = form.handleSubmit((fields) =>
-    change.mutate(() => put(`positions/${position.tag}/unit`, unitBody(fields))),
+    change.mutate(() => put(`positions/${position.tag}/unit`, { ...unitBody(fields), version })),
   );
   return (
     <SheetPart name="Unit in place" state="corrections, new firmware, another address">
@@ -138,13 +145,13 @@ function UnitPart({ position }: { position: PositionDetailView }) {
 function SwapPart({ position }: { position: PositionDetailView }) {
   const [known] = useSearchParams();
   const found = known.get('serial') !== null;
-  const [open, setOpen] = useState(found);
+  const [open, setOpen] = useState(found || known.get('swap') !== null);
   const form = useForm<UnitFields & { reason: string }>({
     defaultValues: {
       ...unitOf(position),
       serial: '',
       reason: '',
-      ...(Object.fromEntries(known) as Partial<UnitFields>),
+      ...filledIn(known),
     },
   });
   const navigate = useNavigate();
@@ -171,6 +178,12 @@ function SwapPart({ position }: { position: PositionDetailView }) {
       )}
     </SheetPart>
   );
+}
+
+/** What the address brings along of another unit. */
+function filledIn(known: URLSearchParams): Partial<UnitFields> {
+  const fields = ['dictionary', 'rating', 'region', 'serial', 'firmware', 'line', 'lineAddress'] as const;
+  return Object.fromEntries(fields.flatMap((name) => (known.has(name) ? [[name, known.get(name)]] : [])));
 }
 
 function FormerUnits({ position: { formerUnits } }: { position: PositionDetailView }) {

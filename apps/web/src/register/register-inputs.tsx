@@ -6,6 +6,7 @@ import type { FieldValues, UseFormRegister, UseFormReturn } from 'react-hook-for
 import { useDictionary, useLines, useModels, useOutline } from '../api/queries.ts';
 import { Field } from '../session/field.tsx';
 import { Choice } from '../ui/choice.tsx';
+import { Unanswered } from '../ui/answer.tsx';
 
 export interface PlaceFields {
   tag: string;
@@ -91,10 +92,10 @@ export function PlaceInputs<T extends PlaceFields & FieldValues>({ form }: { for
 export function UnitInputs<T extends UnitFields & FieldValues>({ form }: { form: UseFormReturn<T> }) {
   const { register, watch, setValue, getValues } = form as unknown as UseFormReturn<UnitFields>;
   const dictionaryId = watch('dictionary');
-  const { data: models = [] } = useModels();
-  const { data: lines = NO_LINES } = useLines();
-  const { data: dictionary } = useDictionary(dictionaryId || models[0]?.id);
-  // Lists that arrive later show their first line; the form has to know it, too.
+  const { data: models, error: noModels } = useModels();
+  const { data: lines, error: noLines } = useLines();
+  const { data: dictionary, error: noDictionary } = useDictionary(dictionaryId || models?.[0]?.id);
+  // Another model has ratings and regions of its own; the form has to know what is shown of them.
   useEffect(() => {
     if (!dictionary) return;
     setValue('dictionary', dictionary.id);
@@ -104,8 +105,14 @@ export function UnitInputs<T extends UnitFields & FieldValues>({ form }: { form:
     setValue('rating', keep(rating, dictionary.ratings));
     setValue('region', keep(region, dictionary.regions));
   }, [dictionary, setValue, getValues]);
-  // So does a list that arrives after the value that it has to show.
-  useEffect(() => setValue('line', getValues('line') ?? ''), [lines, setValue, getValues]);
+  // A form is drawn when its choices are there: a list without its value would show another one.
+  if (!models || !lines || !dictionary)
+    return (
+      <Unanswered
+        error={noModels ?? noLines ?? noDictionary}
+        what="models, ratings and lines to choose from"
+      />
+    );
   return (
     <>
       <div className="grid gap-3 md:grid-cols-4">
@@ -118,8 +125,8 @@ export function UnitInputs<T extends UnitFields & FieldValues>({ form }: { form:
             name: `${maker} ${name}, firmware ${firmware.from} to ${firmware.to}`,
           }))}
         />
-        <Choice below label="Rating" {...register('rating')} options={dictionary?.ratings ?? []} />
-        <Choice below label="Region" {...register('region')} options={dictionary?.regions ?? []} />
+        <Choice below label="Rating" {...register('rating')} options={dictionary.ratings} />
+        <Choice below label="Region" {...register('region')} options={dictionary.regions} />
         <Field label="Serial number" required inputMode="numeric" pattern="[0-9]+" {...register('serial')} />
         <Field label="Firmware" required {...register('firmware')} placeholder="2.07" />
         <Choice
@@ -139,5 +146,4 @@ export function UnitInputs<T extends UnitFields & FieldValues>({ form }: { form:
   );
 }
 
-const NO_LINES: readonly string[] = [];
 const named = (name: string) => ({ id: name, name });

@@ -9,22 +9,37 @@ const NOW = new Date().toISOString();
 
 const position = (tag: string, change: Partial<PositionView> = {}): PositionView => ({
   ...{ tag, area: 'Kiln', machine: 'Rollers', duty: `Duty of ${tag}`, criticality: 'high', motor: '' },
-  ...{ retiredAt: null, motorId: null, drift: 0, tolerated: 0, newestBackup: NOW, newestIsOfUnit: true },
+  ...{
+    retiredAt: null,
+    motorId: null,
+    drift: 0,
+    tolerated: 0,
+    damaged: false,
+    newestBackup: NOW,
+    newestIsOfUnit: true,
+  },
   unit: {
     ...{ maker: 'Halvern', model: 'HN64', dictionary: 'h@1', rating: 'HN64-15', ratingName: '1.5 kW' },
     ...{ region: '50-hz', regionName: '50 Hz', serial: 1, firmware: '2.07' },
     line: { name: 'gateway-1', address: 1 },
   },
   baselineRevision: 1,
-  lastTry: { outcome: 'kept', at: NOW, text: '' },
+  lastTry: { outcome: 'kept', at: NOW, text: '', foundSerial: null },
+  state: { kind: 'as-signed', attention: 'plain', text: 'As signed', short: 'As signed' },
   ...change,
 });
 
 const BY_HAND = position('A-4', { machine: 'Fan' });
 const POSITIONS = [
   position('A-1'),
-  position('A-2', { drift: 3 }),
-  position('A-3', { lastTry: { outcome: 'no-answer', at: NOW, text: 'silent' } }),
+  position('A-2', {
+    drift: 3,
+    state: { kind: 'drift', attention: 'look', text: '3 differences', short: '3 differences' },
+  }),
+  position('A-3', {
+    lastTry: { outcome: 'no-answer', at: NOW, text: 'silent', foundSerial: null },
+    state: { kind: 'silent', attention: 'stop', text: 'Does not answer', short: 'No answer' },
+  }),
   { ...BY_HAND, unit: { ...BY_HAND.unit, line: null } },
 ];
 const PART: Part = {

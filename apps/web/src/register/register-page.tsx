@@ -1,7 +1,10 @@
+import { Unanswered } from '../ui/answer.tsx';
 import { STATE_KINDS, STATE_NAMES, type RegisterPage as Part } from '@drive-keep/api';
 import { useRegisterPages, useSession } from '../api/queries.ts';
-import { ProblemNotice } from '../ui/notice.tsx';
+import { SlidersHorizontal } from 'lucide-react';
+import { useState } from 'react';
 import { Page } from '../ui/page.tsx';
+import { useSelection } from './selection.ts';
 import { BackupBar } from './backup-bar.tsx';
 import { PositionTable } from './position-table.tsx';
 import { PositionTiles } from './position-tiles.tsx';
@@ -13,9 +16,11 @@ export function RegisterPage() {
   const address = useRegisterAddress();
   const pages = useRegisterPages(address.query);
   const { data: session } = useSession();
-  if (pages.error) return <ProblemNotice error={pages.error} />;
+  // On a phone the positions come first; with some chosen, what to do with them is there.
+  const [unfolded, setUnfolded] = useState(false);
+  const chosen = useSelection(({ tags }) => tags.size);
   const [first] = pages.data?.pages ?? [];
-  if (!first) return null;
+  if (!first) return <Unanswered error={pages.error} what="the register" />;
   const positions = pages.data?.pages.flatMap((part) => part.positions) ?? [];
   const more = () => {
     if (pages.hasNextPage && !pages.isFetchingNextPage) void pages.fetchNextPage();
@@ -26,11 +31,22 @@ export function RegisterPage() {
   return (
     <Page title="Register">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
-        <h1 className="text-2xl font-semibold">Register</h1>
+        <h1 className="text-2xl font-semibold max-md:sr-only">Register</h1>
         <StateChips first={first} address={address} />
+        <button
+          type="button"
+          aria-expanded={unfolded}
+          className="inline-flex h-12 items-center gap-2 rounded border border-rule bg-sheet px-3 text-sm md:hidden"
+          onClick={() => setUnfolded(!unfolded)}
+        >
+          <SlidersHorizontal className="size-4" /> {mayChoose ? 'Filter, back up' : 'Filter'}
+          {address.filtered && <b className="text-plum">on</b>}
+        </button>
         <RegisterMenu role={session?.role ?? 'viewer'} />
       </div>
-      <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
+      <div
+        className={`mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 ${unfolded || chosen > 0 ? '' : 'max-md:hidden'}`}
+      >
         {mayChoose && <BackupBar part={first} query={address.query} filtered={address.filtered} />}
         <RegisterFilters address={address} asTable={asTable} />
       </div>
@@ -67,9 +83,13 @@ function StateChips({ first, address }: { first: Part; address: RegisterAddress 
     .filter((kind) => kind !== 'retired')
     .reduce((sum, kind) => sum + (first.counts[kind] ?? 0), 0);
   const chip = (active: boolean) =>
-    `rounded-full border px-3 py-0.5 text-sm max-lg:py-2.5 ${active ? 'border-plum bg-plum-wash font-semibold' : 'border-rule bg-sheet'}`;
+    `shrink-0 rounded-full border px-3 py-0.5 text-sm max-lg:py-2.5 ${active ? 'border-plum bg-plum-wash font-semibold' : 'border-rule bg-sheet'}`;
   return (
-    <div role="group" aria-label="Show only" className="flex flex-wrap gap-1.5">
+    <div
+      role="group"
+      aria-label="Show only"
+      className="flex flex-wrap gap-1.5 max-md:w-full max-md:flex-nowrap max-md:overflow-x-auto"
+    >
       <button
         type="button"
         aria-pressed={only === ''}

@@ -1,4 +1,4 @@
-import type { RoundSettings, RoundView } from '@drive-keep/api';
+import type { RoundScope, RoundSettings, RoundView } from '@drive-keep/api';
 import { useMutation } from '@tanstack/react-query';
 import { useForm, type UseFormRegister } from 'react-hook-form';
 import { post, put, type ProblemError } from '../api/client.ts';
@@ -7,6 +7,8 @@ import { Field } from '../session/field.tsx';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
+import { useSeenVersion } from '../ui/seen-version.ts';
+import { Unanswered } from '../ui/answer.tsx';
 
 interface Fields {
   name: string;
@@ -14,7 +16,7 @@ interface Fields {
   days: string;
   area: string;
   model: string;
-  criticality: '' | 'low' | 'middle' | 'high';
+  criticality: string;
   retries: string;
   quietFrom: string;
   quietTo: string;
@@ -31,9 +33,12 @@ const DAY_CHOICES = [
 /** Makes a round, or changes one. */
 export function RoundForm({ round, done }: { round?: RoundView; done: () => void }) {
   const form = useForm<Fields>({ defaultValues: fieldsOf(round) });
+  const version = useSeenVersion(round?.version ?? 1, form.formState.isDirty);
   const save = useMutation<RoundView, ProblemError, Fields>({
     mutationFn: (fields) =>
-      round ? put(`rounds/${round.id}`, settingsOf(fields)) : post('rounds', settingsOf(fields)),
+      round
+        ? put(`rounds/${round.id}`, { ...settingsOf(fields), version })
+        : post('rounds', settingsOf(fields)),
     onSuccess: async () => {
       await queryClient.invalidateQueries({ queryKey: ['rounds'] });
       done();
@@ -69,8 +74,11 @@ function RoundFields({
   register: UseFormRegister<Fields>;
   round: RoundView | undefined;
 }) {
-  const { data: plant } = useOutline();
-  const { data: models = [] } = useModels();
+  const { data: plant, error: noPlant } = useOutline();
+  const { data: models, error: noModels } = useModels();
+  // A list without its choices would show another value than the round has.
+  if (!plant || !models)
+    return <Unanswered error={noPlant ?? noModels} what="areas and models to choose from" />;
   const known = DAY_CHOICES.some(({ id }) => id === fieldsOf(round).days);
   const names = [...new Map(models.map(({ model, maker, name }) => [model, `${maker} ${name}`]))];
   return (
@@ -101,19 +109,31 @@ function RoundFields({
       <Choice
         below
         label="Area"
-        options={[{ id: '', name: 'all areas' }, ...(plant?.areas ?? []).map(({ name }) => named(name))]}
+        options={[
+          { id: '', name: 'all areas' },
+          ...severalOf(round?.scope.areas),
+          ...plant.areas.map(({ name }) => named(name)),
+        ]}
         {...register('area')}
       />
       <Choice
         below
         label="Model"
-        options={[{ id: '', name: 'all models' }, ...names.map(([id, name]) => ({ id, name }))]}
+        options={[
+          { id: '', name: 'all models' },
+          ...severalOf(round?.scope.models),
+          ...names.map(([id, name]) => ({ id, name })),
+        ]}
         {...register('model')}
       />
       <Choice
         below
         label="Criticality"
-        options={[{ id: '', name: 'any' }, ...['low', 'middle', 'high'].map(named)]}
+        options={[
+          { id: '', name: 'any' },
+          ...severalOf(round?.scope.criticalities),
+          ...['low', 'middle', 'high'].map(named),
+        ]}
         {...register('criticality')}
       />
       <Field label="Quiet from" type="time" {...register('quietFrom')} />
@@ -124,29 +144,37 @@ function RoundFields({
 
 const named = (name: string) => ({ id: name, name });
 
+/** A round may cover several of a kind, made elsewhere: they are one choice of its own, which stays. */
+const BETWEEN = '\n';
+const severalOf = (kept: readonly string[] = []) =>
+  kept.length > 1 ? [{ id: kept.join(BETWEEN), name: kept.join(', ') }] : [];
+
 const fieldsOf = (round: RoundView | undefined): Fields => ({
   name: round?.name ?? '',
   at: round?.at ?? '02:00',
   days: (round?.days ?? [0, 1, 2, 3, 4, 5, 6]).join(','),
-  area: round?.scope.areas[0] ?? '',
-  model: round?.scope.models[0] ?? '',
-  criticality: round?.scope.criticalities[0] ?? '',
+  area: (round?.scope.areas ?? []).join(BETWEEN),
+  model: (round?.scope.models ?? []).join(BETWEEN),
+  criticality: (round?.scope.criticalities ?? []).join(BETWEEN),
   retries: String(round?.retries ?? 2),
   quietFrom: round?.quiet?.from ?? '',
   quietTo: round?.quiet?.to ?? '',
   enabled: round?.enabled === false ? 'no' : 'yes',
 });
 
+const chosen = (text: string): string[] => (text === '' ? [] : text.split(BETWEEN));
+
 const settingsOf = (fields: Fields): RoundSettings => ({
   name: fields.name.trim(),
   at: fields.at,
   days: fields.days.split(',').map(Number),
   scope: {
-    areas: fields.area === '' ? [] : [fields.area],
-    models: fields.model === '' ? [] : [fields.model],
-    criticalities: fields.criticality === '' ? [] : [fields.criticality],
+    areas: chosen(fields.area),
+    models: chosen(fields.model),
+    criticalities: chosen(fields.criticality) as RoundScope['criticalities'],
   },
   retries: Number(fields.retries),
-  quiet: fields.quietFrom && fields.quietTo ? { from: fields.quietFrom, to: fields.quietTo } : null,
+  // Half of them is refused by the server, and not taken for none.
+  quiet: fields.quietFrom || fields.quietTo ? { from: fields.quietFrom, to: fields.quietTo } : null,
   enabled: fields.enabled === 'yes',
 });

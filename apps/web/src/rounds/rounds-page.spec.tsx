@@ -18,6 +18,7 @@ const RUN: RoundRunView = {
 };
 const ROUND: RoundView = {
   id: 'round-1',
+  version: 1,
   name: 'Nightly round',
   at: '02:00',
   days: [1, 2, 3, 4, 5],
@@ -87,6 +88,17 @@ describe('the rounds', () => {
         enabled: true,
       },
     });
+  });
+
+  it('that cover several areas stay so when something else is changed, and half of a quiet time is no none', async () => {
+    const wide = { ...ROUND, scope: { areas: ['Kiln 1', 'Drying'], models: ['a', 'b'], criticalities: [] } };
+    const { sent } = show('engineer', [wide]);
+    fireEvent.click(await screen.findByRole('button', { name: 'Change' }));
+    await screen.findByRole('option', { name: 'Kiln 1, Drying' });
+    fireEvent.change(screen.getByLabelText('Quiet to'), { target: { value: '' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Keep the changes' }));
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]?.body).toMatchObject({ scope: wide.scope, quiet: { from: '05:30', to: '' } });
   });
 
   it('say what will be there when there is none', async () => {

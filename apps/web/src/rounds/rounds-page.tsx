@@ -1,11 +1,11 @@
 // Rounds: which run when, what the last ones kept, what changed, what failed and why.
 
 import type { RoundRunView, RoundView } from '@drive-keep/api';
+import { Unanswered } from '../ui/answer.tsx';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useRounds, useSession } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
-import { ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
 import { RoundForm } from './round-form.tsx';
@@ -16,8 +16,7 @@ export function RoundsPage() {
   const { data: rounds, error } = useRounds();
   const { data: session } = useSession();
   const [editing, setEditing] = useState<string | null>(null);
-  if (error) return <ProblemNotice error={error} />;
-  if (!rounds) return null;
+  if (!rounds) return <Unanswered error={error} what="the rounds" />;
   const mayEdit = session?.role === 'engineer';
   return (
     <Page title="Rounds">

@@ -5,7 +5,10 @@ export interface Choosable {
   readonly name: string;
 }
 
-/** A labelled list to choose one from; beside its label, or below it in a form. */
+/**
+ * A labelled list to choose one from; beside its label, or below it in a form. A value that is not among the choices, because
+ * they are still asked for or because it is gone, stands there itself: the list never shows another one in its place.
+ */
 export function Choice({
   label,
   options,
@@ -22,6 +25,8 @@ export function Choice({
   ref?: Ref<HTMLSelectElement>;
 }) {
   const id = useId();
+  const { value } = rest;
+  const known = typeof value !== 'string' || options.some((option) => option.id === value);
   return (
     <div className={below ? '' : 'flex items-center gap-2'}>
       <label
@@ -36,6 +41,7 @@ export function Choice({
         className={`rounded border border-rule bg-sheet px-2 ${below ? 'h-11 w-full' : 'h-9 max-w-60 text-sm max-lg:h-12'}`}
         {...rest}
       >
+        {!known && <option value={value}>{value === '' ? '…' : value}</option>}
         {options.map(({ id: value, name }) => (
           <option key={value} value={value}>
             {name}

@@ -6,13 +6,15 @@ import { queryClient, useSession } from '../api/queries.ts';
 import { AskOnce } from '../ui/ask-once.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { SheetPart } from '../ui/page.tsx';
+import { useRanOut } from './release-state.tsx';
 
 /** Asks once, naming the unit and the number of writes. */
 export function CarryOut({ plan, hasWork }: { plan: WritePlanView; hasWork: boolean }) {
   const { data: session } = useSession();
   const [restartCheck, setRestartCheck] = useState(false);
+  const [cutOffKnown, setCutOffKnown] = useState(false);
   const start = useMutation<WritePlanView, ProblemError>({
-    mutationFn: () => post(`write-plans/${plan.id}/carry-out`, { restartCheck }),
+    mutationFn: () => post(`write-plans/${plan.id}/carry-out`, { restartCheck, cutOffKnown }),
     onSuccess: (begun) => queryClient.setQueryData([`write-plans/${plan.id}`], begun),
   });
   const values = plan.steps.filter(({ phase }) => phase !== 'reset').length;
@@ -23,7 +25,8 @@ export function CarryOut({ plan, hasWork }: { plan: WritePlanView; hasWork: bool
       : plan.steps.length === 0
         ? `Save ${plan.tag} permanently`
         : `Write ${count} to ${plan.tag}`;
-  const ready = plan.state === 'released' && session?.role !== 'viewer';
+  const ranOut = useRanOut(plan.release);
+  const ready = plan.state === 'released' && !ranOut && session?.role !== 'viewer';
   return (
     <SheetPart name="Carry out" state={PLAN_STATES[plan.state]}>
       <ol className="mb-3 list-decimal pl-5 text-sm text-soft">
@@ -34,6 +37,7 @@ export function CarryOut({ plan, hasWork }: { plan: WritePlanView; hasWork: bool
           Save permanently, {restartCheck && 'restart the unit, '}back up again, compare with this plan.
         </li>
       </ol>
+      <CutOffs plan={plan} ready={ready} known={cutOffKnown} setKnown={setCutOffKnown} />
       {ready && (
         <label className="mb-3 flex min-h-12 items-center gap-3">
           <input
@@ -49,7 +53,7 @@ export function CarryOut({ plan, hasWork }: { plan: WritePlanView; hasWork: bool
         what={what}
         note="The unit is backed up first. Everybody must be clear of the machine."
         yes="Write now"
-        disabled={!ready || start.isPending}
+        disabled={!ready || start.isPending || (plan.cutOffs.length > 0 && !cutOffKnown)}
         confirm={() => start.mutate()}
       />
       {plan.state === 'planned' && hasWork && (
@@ -57,6 +61,41 @@ export function CarryOut({ plan, hasWork }: { plan: WritePlanView; hasWork: bool
       )}
       {start.error && <ProblemNotice error={start.error} />}
     </SheetPart>
+  );
+}
+
+/** What the plan does to the line itself, and the statement that it is known. */
+export function CutOffs({
+  plan: { cutOffs, tag },
+  ready,
+  known,
+  setKnown,
+}: {
+  plan: Pick<WritePlanView, 'cutOffs' | 'tag'>;
+  ready: boolean;
+  known: boolean;
+  setKnown: (known: boolean) => void;
+}) {
+  if (cutOffs.length === 0) return null;
+  return (
+    <div className="mb-3 rounded border border-brick p-3">
+      <p className="font-semibold text-brick">Afterwards {tag} may not be reached over its line any more</p>
+      <ul className="mt-1 list-disc pl-5 text-sm">
+        {cutOffs.map(({ code, text }) => (
+          <li key={code}>{text}</li>
+        ))}
+      </ul>
+      <label className="mt-2 flex min-h-12 items-center gap-3">
+        <input
+          type="checkbox"
+          className="size-5 accent-plum"
+          disabled={!ready}
+          checked={known}
+          onChange={({ target }) => setKnown(target.checked)}
+        />
+        I know what this means for the line, and who sets the other side
+      </label>
+    </div>
   );
 }
 

@@ -2,6 +2,7 @@
 // and how it is done. A unit without a line is reset at its keypad by the same steps.
 
 import type { KeyInSheetView, ResetLossView, ResetView, WritePlanView } from '@drive-keep/api';
+import { Unanswered } from '../ui/answer.tsx';
 import { findParameter, type Dictionary } from '@drive-keep/core/dictionary';
 import { sameReading } from '@drive-keep/core/values';
 import { useMutation } from '@tanstack/react-query';
@@ -20,8 +21,7 @@ export function ResetPage() {
   const [search, setSearch] = useSearchParams();
   const { data: reset, error } = useReset(tag, search.toString());
   const { data: dictionary } = useDictionary(reset?.dictionary);
-  if (error) return <ProblemNotice error={error} />;
-  if (!reset || !dictionary) return null;
+  if (!reset || !dictionary) return <Unanswered error={error} what="what a reset would do" />;
   const choose = (name: string, value: string) => {
     const next = new URLSearchParams(search);
     next.set(name, value);

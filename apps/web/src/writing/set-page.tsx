@@ -2,6 +2,7 @@
 // its keypad. Plans and sheets made before are below.
 
 import type { HistoryView, KeyInSheetView, PositionDetailView, WritePlanView } from '@drive-keep/api';
+import { Unanswered } from '../ui/answer.tsx';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -18,8 +19,7 @@ export function SetPage() {
   const { tag = '' } = useParams();
   const { data: position, error } = usePosition(tag);
   const { data: history } = useHistory(tag);
-  if (error) return <ProblemNotice error={error} />;
-  if (!position || !history) return null;
+  if (!position || !history) return <Unanswered error={error} what="this position" />;
   return (
     <Page title={`Set values of ${tag}`}>
       <h1 className="text-2xl font-semibold">
@@ -106,8 +106,9 @@ function Towards({ position, history }: { position: PositionDetailView; history:
 }
 
 function Before({ tag }: { tag: string }) {
-  const { data: plans = [] } = useWritePlans(tag);
-  const { data: sheets = [] } = useKeyInSheets(tag);
+  const { data: plans, error: noPlans } = useWritePlans(tag);
+  const { data: sheets, error: noSheets } = useKeyInSheets(tag);
+  if (!plans || !sheets) return <Unanswered error={noPlans ?? noSheets} what="what was planned before" />;
   const lines = [
     ...plans.map((plan) => ({
       to: `/write-plans/${plan.id}`,

@@ -53,6 +53,7 @@ const PHASES: Readonly<Record<WriteStepView['phase'], string>> = {
   structure: 'What decides over others',
   settings: 'Settings',
   measured: 'Measured on the motor',
+  line: 'Of the line itself',
   lock: 'Lock again',
 };
 

@@ -16,14 +16,25 @@ const PLAN: WritePlanView = {
   ...{ id: 'plan-1', tag: 'A-1', dictionary: dictionary.id, kind: 'write', follows: null, state: 'planned' },
   ...{ target: 'Baseline', plannedBy: 'P', plannedAt: '2026-11-25T08:00:00Z', unreachable: [] },
   ...{ alreadyThere: ['02R', '03R'], idle: [], release: null, restartCheck: false, followUps: [] },
-  ...{ text: '', holds: '', saved: false, jobId: null, backupBefore: null, backupAfter: null },
+  ...{
+    text: '',
+    holds: '',
+    saved: false,
+    jobId: null,
+    mayBeReleased: true,
+    cutOffs: [],
+    backupBefore: null,
+    backupAfter: null,
+  },
   steps: [
     step('03U', 2, { phase: 'structure', stopped: true }),
     step('01C', 1, { reason: { kind: 'put-back-by', by: '03U' as Code } }),
     step('21M', 9800, { phase: 'measured' }),
   ],
 };
-const RELEASE = { by: 'P', at: '2026-11-25T08:00:00Z', until: '2026-11-25T08:15:00Z' };
+const LATER = new Date(Date.now() + 600_000).toISOString();
+const RELEASE = { by: 'P', at: '2026-11-25T08:00:00Z', until: LATER };
+const RUN_OUT = { ...RELEASE, until: '2026-11-25T08:15:00Z' };
 
 const show = (plan: Partial<WritePlanView> = {}, role = 'technician') => {
   const told = { ...PLAN, ...plan };
@@ -65,7 +76,30 @@ describe('a write plan', () => {
     expect(asked.textContent).toContain('Write 3 values to A-1?');
     fireEvent.click(within(asked).getByRole('button', { name: 'Write now' }));
     await waitFor(() => expect(sent[0]?.path).toBe('write-plans/plan-1/carry-out'));
-    expect(sent[0]?.body).toEqual({ restartCheck: true });
+    expect(sent[0]?.body).toEqual({ restartCheck: true, cutOffKnown: false });
+  });
+
+  it('that may cut the unit off is not carried out before somebody states that it is known', async () => {
+    const cutOffs = [
+      { code: '02N', text: '02N = 38400: after its next restart the unit answers at this speed only.' },
+    ];
+    const { sent } = show({ state: 'released', release: RELEASE, cutOffs });
+    expect(await screen.findByText(/answers at this speed only/)).toBeTruthy();
+    const write = screen.getByRole('button', { name: /^Write 3 values/ });
+    expect(write).toHaveProperty('disabled', true);
+    fireEvent.click(screen.getByLabelText(/^I know what this means for the line/));
+    fireEvent.click(write);
+    fireEvent.click(
+      within(await screen.findByRole('alertdialog')).getByRole('button', { name: 'Write now' }),
+    );
+    await waitFor(() => expect(sent[0]?.body).toEqual({ restartCheck: false, cutOffKnown: true }));
+  });
+
+  it('whose release has run out says so, and asks for it again', async () => {
+    const { sent } = show({ state: 'released', release: RUN_OUT });
+    expect(await screen.findByText(/has run out: nothing is written on it any more/)).toBeTruthy();
+    fireEvent.click(await screen.findByRole('button', { name: /is stopped and safe to write to/ }));
+    await waitFor(() => expect(sent[0]?.path).toBe('write-plans/plan-1/release'));
   });
 
   it('that broke off says what the unit holds, and offers the rest and the way back', async () => {

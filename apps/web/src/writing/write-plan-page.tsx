@@ -3,6 +3,7 @@
 
 import type { WritePlanView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
+import { Unanswered } from '../ui/answer.tsx';
 import { useMutation } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -13,6 +14,7 @@ import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
 import { CarryOut } from './carry-out.tsx';
+import { ReleaseState, useRanOut } from './release-state.tsx';
 import { StepTable } from './step-table.tsx';
 
 export function WritePlanPage() {
@@ -23,8 +25,7 @@ export function WritePlanPage() {
   useEffect(() => {
     if (over) void forgetPositions();
   }, [over]);
-  if (error) return <ProblemNotice error={error} />;
-  if (!plan || !dictionary) return null;
+  if (!plan || !dictionary) return <Unanswered error={error} what="this plan" />;
   const saves = dictionary.line !== null && dictionary.line.save !== null;
   const hasWork = plan.steps.length > 0 || (saves && plan.alreadyThere.length > 0);
   return (
@@ -161,15 +162,12 @@ function Release({ plan, hasWork }: { plan: WritePlanView; hasWork: boolean }) {
     mutationFn: () => post(`write-plans/${plan.id}/release`, { stoppedAndSafe: true }),
     onSuccess: (released) => queryClient.setQueryData([`write-plans/${plan.id}`], released),
   });
-  const mayRelease = ['planned', 'refused'].includes(plan.state) && hasWork;
+  const ranOut = useRanOut(plan.release);
+  const mayRelease = plan.mayBeReleased && hasWork && (plan.state !== 'released' || ranOut);
+  const state = plan.release ? (ranOut ? 'run out' : 'stated') : 'open';
   return (
-    <SheetPart name="Release" state={plan.release ? 'stated' : 'open'}>
-      {plan.release && (
-        <p>
-          {plan.release.by} stated on {showTime(plan.release.at)} that the machine is stopped and safe to
-          write to. The statement holds until {showTime(plan.release.until)}.
-        </p>
-      )}
+    <SheetPart name="Release" state={state}>
+      <ReleaseState release={plan.release} ranOut={ranOut} />
       {mayRelease && session?.role === 'viewer' && (
         <p className="text-soft">A viewer may look but not write. A technician or engineer states this.</p>
       )}

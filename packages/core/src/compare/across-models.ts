@@ -104,9 +104,40 @@ function rowOf(parameter: Parameter & { meaning: Meaning }, a: ModelSet, b: Mode
   if (!kin) return { meaning, a: side, b: null, difference: { kind: 'only-a' }, countsTo: null };
   const other = { code: kin.code, reading: b.set.readings.get(kin.code) };
   if (!equal) return { meaning, a: side, b: other, difference: { kind: 'counts-otherwise' }, countsTo: null };
+  if (!sharesReference(parameter, kin, a, b) && isRaw(side.reading) && isRaw(other.reading))
+    return { meaning, a: side, b: other, difference: { kind: 'counts-otherwise' }, countsTo: null };
   const countsTo = RAMP.test(meaning) ? differingReferences(a, b) : null;
+  // Switches in one word have no meanings of their own: within a model they are equal or not, between models nobody can say.
+  const sameWord = parameter.form.kind === 'bits' && sameModel(a, b) && side.reading === other.reading;
+  if (sameWord && isRaw(side.reading))
+    return { meaning, a: side, b: other, difference: { kind: 'same' }, countsTo: null };
   const difference = readingsDiffer(parameter, side.reading, kin, other.reading, countsTo);
   return { meaning, a: side, b: other, difference, countsTo: countsTo === 'unknown' ? null : countsTo };
+}
+
+/** Versions of one model count alike. */
+const sameModel = ({ dictionary: a }: ModelSet, { dictionary: b }: ModelSet): boolean =>
+  a.maker === b.maker && a.name === b.name;
+
+/** Plain numbers that mean nothing without the way that a maker scales them. */
+const SCALED_BY_MAKER = /\.gain$/;
+const OF_MOTOR_CURRENT = /^limit\.currentMotor/;
+
+/**
+ * Whether two numbers of one meaning are shares of the same thing. A percentage says of what only by its model: 100 % of one
+ * maker's unit is not 100 % of another's: the reference must be stated, and be equal in both sets.
+ */
+function sharesReference(left: Parameter, right: Parameter, a: ModelSet, b: ModelSet): boolean {
+  if (sameModel(a, b)) return true;
+  if (left.form.kind !== 'number' || right.form.kind !== 'number') return true;
+  if (SCALED_BY_MAKER.test(left.meaning ?? '')) return false;
+  if (left.form.unit !== '%' || right.form.unit !== '%') return true;
+  if (!OF_MOTOR_CURRENT.test(left.meaning ?? '')) return false;
+  const stated = [a, b].every(
+    ({ dictionary }) => dictionary.conventions.current_limit_in === 'percent-of-motor',
+  );
+  const [currentA, currentB] = [valueOf(a, 'motor.ratedCurrent'), valueOf(b, 'motor.ratedCurrent')];
+  return stated && currentA !== undefined && currentA === currentB;
 }
 
 const firstKin = (meaning: Meaning, dictionary: Dictionary): Parameter | undefined =>
@@ -194,6 +225,7 @@ function differingReferences(
   b: ModelSet,
 ): { readonly a: number; readonly b: number } | null | 'unknown' {
   const [one, other] = [rampReference(a), rampReference(b)];
+  if (one === other && sameModel(a, b)) return null;
   if (one === undefined || other === undefined) return 'unknown';
   return sameReference(one, other) ?? null;
 }
@@ -202,18 +234,13 @@ const sameReference = (a: number | undefined, b: number | undefined) =>
   a === undefined || b === undefined || Math.abs(a - b) < 1e-9 ? undefined : { a, b };
 
 /** In Hz. A rated speed counts as the frequency at which its motor turns so fast without slip. */
-function rampReference({ dictionary, set }: ModelSet): number | undefined {
-  const value = (meaning: string): number | undefined => {
-    const parameter = findMeaning(dictionary, meaning);
-    const reading = parameter && set.readings.get(parameter.code);
-    if (parameter?.form.kind !== 'number' || !isRaw(reading)) return undefined;
-    return toNumber(toDecimal(parameter.form, reading));
-  };
-  switch (dictionary.conventions.ramp_counts_to) {
+function rampReference(side: ModelSet): number | undefined {
+  const value = (meaning: string) => valueOf(side, meaning);
+  switch (side.dictionary.conventions.ramp_counts_to) {
     case 'base-frequency':
       return value('motor.baseFrequency');
-    case 'greatest-frequency':
-      return value('frequency.greatest');
+    case 'maximum-frequency':
+      return value('frequency.maximum');
     case 'rated-speed': {
       const [base, speed] = [value('motor.baseFrequency'), value('motor.ratedSpeed')];
       if (!base || !speed) return undefined;
@@ -223,4 +250,12 @@ function rampReference({ dictionary, set }: ModelSet): number | undefined {
     default:
       return undefined;
   }
+}
+
+/** In the unit of that model; nothing where the model has no such number, or the set does not hold it. */
+function valueOf({ dictionary, set }: ModelSet, meaning: string): number | undefined {
+  const parameter = findMeaning(dictionary, meaning);
+  const reading = parameter && set.readings.get(parameter.code);
+  if (parameter?.form.kind !== 'number' || !isRaw(reading)) return undefined;
+  return toNumber(toDecimal(parameter.form, reading));
 }

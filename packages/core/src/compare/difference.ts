@@ -128,14 +128,14 @@ function describeBits(parameter: Parameter, on: readonly number[], off: readonly
   return [...part('on', on), ...part('off', off)].join('; ');
 }
 
-/** For drawing: where a raw number lies between least and greatest, from 0 to 1; outside values stay outside. */
+/** For drawing: where a raw number lies between minimum and maximum, from 0 to 1; outside values stay outside. */
 export function placeInRange(
   parameter: Parameter,
   raw: number,
-  least: number,
-  greatest: number,
+  minimum: number,
+  maximum: number,
 ): number | undefined {
-  if (parameter.form.kind !== 'number' || greatest <= least) return undefined;
+  if (parameter.form.kind !== 'number' || maximum <= minimum) return undefined;
   const at = (value: number) => toNumber(toDecimal(parameter.form as never, value));
-  return (at(raw) - at(least)) / (at(greatest) - at(least));
+  return (at(raw) - at(minimum)) / (at(maximum) - at(minimum));
 }

@@ -8,7 +8,7 @@ import { CONVENTIONS, defaultOf, factsOf, findParameter, kinOf, refusalOf, termi
 describe.each(allModels.map(({ model, facts }) => [model.id, model, facts] as const))(
   'the shipped model %s',
   (_, model, facts) => {
-    it('reads and writes every value of every parameter without losing a digit', () => {
+    it('reads and writes values from all over the range of every parameter without losing a digit', () => {
       for (const parameter of model.parameters) {
         fc.assert(
           fc.property(rawOf(parameter, facts), (raw) => {
@@ -35,7 +35,7 @@ describe.each(allModels.map(({ model, facts }) => [model.id, model, facts] as co
         }
     });
 
-    it('has a chart whose terminals lead to functions, and procedures for reset, save, restart and unlock', () => {
+    it('has a chart whose terminals say what they do or which parameter says it, one arrangement from the works, and all procedures', () => {
       const terminals = terminalsOf(
         model.terminals ?? { strips: [], links: [], switches: [], arrangements: [] },
       );

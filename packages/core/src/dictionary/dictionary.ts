@@ -60,7 +60,7 @@ export type Conventions = Readonly<Partial<Record<ConventionName, string>>>;
 
 /** What a value counts to, and the choices there are. Where one is not stated, nobody may convert by it. */
 export const CONVENTIONS = {
-  ramp_counts_to: ['base-frequency', 'greatest-frequency', 'rated-speed'],
+  ramp_counts_to: ['base-frequency', 'maximum-frequency', 'rated-speed'],
   current_limit_in: ['percent-of-unit', 'percent-of-motor', 'ampere'],
   speeds_in: ['hertz', 'percent-of-base-frequency', 'rpm', 'increments'],
   analog_scaling: ['gain-and-bias', 'two-points', 'end-points'],
@@ -128,8 +128,8 @@ export interface Outfit {
 }
 
 export interface Limits {
-  readonly least: number;
-  readonly greatest: number;
+  readonly minimum: number;
+  readonly maximum: number;
 }
 
 interface Index {
@@ -156,9 +156,11 @@ function indexOf(dictionary: Dictionary): Index {
   return index;
 }
 
+/** The parameter with this code, or nothing; upper and lower case are told apart, as the maker writes them. */
 export const findParameter = (dictionary: Dictionary, code: string): Parameter | undefined =>
   indexOf(dictionary).byCode.get(code);
 
+/** The parameter that bears this meaning, or nothing where the model has none; no model has a meaning twice. */
 export const findMeaning = (dictionary: Dictionary, meaning: Meaning | string): Parameter | undefined =>
   indexOf(dictionary).byMeaning.get(meaning);
 
@@ -181,11 +183,11 @@ export function rawOfBound(parameter: Parameter, bound: Bound, facts: Facts): nu
   return raw?.ok ? raw.value : undefined;
 }
 
-/** Least and greatest raw value for this rating and region. Checked for every outfit when a dictionary is read. */
+/** Minimum and maximum raw value for this rating and region. Checked for every outfit when a dictionary is read. */
 export function limitsOf(parameter: Parameter, facts: Facts): Limits {
   return {
-    least: rawOfBound(parameter, parameter.least, facts) ?? Number.NEGATIVE_INFINITY,
-    greatest: rawOfBound(parameter, parameter.greatest, facts) ?? Number.POSITIVE_INFINITY,
+    minimum: rawOfBound(parameter, parameter.minimum, facts) ?? Number.NEGATIVE_INFINITY,
+    maximum: rawOfBound(parameter, parameter.maximum, facts) ?? Number.POSITIVE_INFINITY,
   };
 }
 
@@ -203,14 +205,14 @@ export function refusalOf(parameter: Parameter, raw: number, facts: Facts): Valu
     const known = form.bits.reduce((word, bit) => word | (1 << bit.bit), 0) >>> 0;
     return (raw & ~known) === 0 ? undefined : { code: 'no-such-bit', raw };
   }
-  const { least, greatest } = limitsOf(parameter, facts);
-  if (raw < least) return { code: 'below-least', raw, limit: least };
-  if (raw > greatest) return { code: 'above-greatest', raw, limit: greatest };
+  const { minimum, maximum } = limitsOf(parameter, facts);
+  if (raw < minimum) return { code: 'below-minimum', raw, limit: minimum };
+  if (raw > maximum) return { code: 'above-maximum', raw, limit: maximum };
   return undefined;
 }
 
 export type ValueRefusal =
   | { readonly code: 'no-such-option'; readonly raw: number }
   | { readonly code: 'no-such-bit'; readonly raw: number }
-  | { readonly code: 'below-least'; readonly raw: number; readonly limit: number }
-  | { readonly code: 'above-greatest'; readonly raw: number; readonly limit: number };
+  | { readonly code: 'below-minimum'; readonly raw: number; readonly limit: number }
+  | { readonly code: 'above-maximum'; readonly raw: number; readonly limit: number };

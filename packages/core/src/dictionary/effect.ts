@@ -1,6 +1,7 @@
 // What else a write does to a unit, from the maker's manual, and how that stands in model.yaml. An effect follows a write
 // to `when` by a person or over the line; what an effect itself changes has no further effects.
 
+import { wordOfToday } from './older-words.ts';
 import type { FactReader } from './fact-reader.ts';
 import type { Code } from './parameter.ts';
 import type { CodeReader } from './read-terminals.ts';
@@ -25,7 +26,7 @@ export type Effect =
   /** These cannot be set beyond what `when` holds; they follow it when it narrows. */
   | (Cause & {
       readonly kind: 'narrows';
-      readonly bound: 'least' | 'greatest';
+      readonly bound: 'minimum' | 'maximum';
       readonly codes: readonly Code[];
     })
   /** These are refused while `when` is one of `is`. */
@@ -53,6 +54,10 @@ export interface EffectLine {
   readonly at: { readonly line: number; readonly column: number };
 }
 
+/**
+ * One entry of the list `effects` of model.yaml. What is missing or of the wrong kind is told through `at` and read as empty;
+ * codes that no parameter has are told through `codes`.
+ */
 export const readEffect = (at: FactReader, codes: CodeReader): EffectLine => ({
   effect: readOne(at, codes),
   menu: at.has('menu') ? at.text('menu') : null,
@@ -69,7 +74,7 @@ function readOne(at: FactReader, codes: CodeReader): Effect {
   if (at.has('sets')) return { ...cause, kind: 'sets', values: readFixed(at.in('sets'), codes) };
   if (at.has('chooses')) return { ...cause, kind: 'chooses', options: at.list('chooses').map(readChoice) };
   if (at.has('narrows')) {
-    const bound = at.oneOf('bound', ['greatest', 'least']);
+    const bound = at.oneOf('bound', ['maximum', 'minimum'], wordOfToday);
     return { ...cause, kind: 'narrows', bound, codes: codes.listIfAny(at, 'narrows') };
   }
   if (at.has('blocks')) return { ...always, kind: 'blocks', codes: codes.listIfAny(at, 'blocks') };

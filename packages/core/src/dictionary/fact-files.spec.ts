@@ -1,12 +1,13 @@
 import { describe, expect, it } from '@jest/globals';
 import { shippedFiles } from '../testing/shipped-model.ts';
 import { tableFromJson } from '../values/index.ts';
-import { describeModelFinding, guessPurpose, readModel, type ModelFinding } from './index.ts';
+import { describe as sentence, type Finding } from '../findings/index.ts';
+import { guessPurpose, readModel } from './index.ts';
 
 const TERMINALS = shippedFiles.terminals ?? '';
 const lineOf = (text: string, piece: string): number => text.slice(0, text.indexOf(piece)).split('\n').length;
 
-function findings(change: Partial<typeof shippedFiles>): readonly ModelFinding[] {
+function findings(change: Partial<typeof shippedFiles>): readonly Finding[] {
   const read = readModel({ ...shippedFiles, ...change });
   return read.ok ? [] : read.fault;
 }
@@ -35,16 +36,16 @@ describe('findings in the facts of a model', () => {
     ['a purpose without a procedure', 'purpose: reset', 'purpose: dance', 'procedures[1].purpose', 'unlock'],
   ])('name %s with line and path', (_, piece, by, path, wanted) => {
     const { told, line } = found('model', piece, by);
-    const finding = told.find((each) => each.code === 'fact-missing' && each.path === path);
+    const finding = told.find((each) => each.code === 'fact-missing' && each.facts.path === path);
     expect(finding).toMatchObject({ file: 'model.yaml' });
     // A key that is gone is told at the group that lacks it.
     expect(Math.abs((finding?.line ?? 0) - line)).toBeLessThanOrEqual(1);
-    expect(finding && describeModelFinding(finding)).toContain(wanted);
+    expect(finding && sentence(finding)).toContain(wanted);
   });
 
   it('name a code that the table does not have, wherever it is used', () => {
     const { told, line } = found('model', 'when: 03U', 'when: 99Z');
-    expect(told).toEqual([expect.objectContaining({ code: 'code-unknown', text: '99Z', line })]);
+    expect(told).toEqual([expect.objectContaining({ code: 'code-unknown', facts: { text: '99Z' }, line })]);
   });
 
   it('say where YAML breaks, and that a key stands twice', () => {
@@ -58,7 +59,7 @@ describe('findings in the facts of a model', () => {
   it('do not follow aliases, which would let a small file grow without end', () => {
     const bomb = `a: &a [x, x]\nb: &b [*a, *a]\nratings: *b\n${shippedFiles.model.replace('ratings:', 'others:')}`;
     expect(
-      findings({ model: bomb }).some((each) => each.code === 'fact-missing' && each.path === 'ratings'),
+      findings({ model: bomb }).some((each) => each.code === 'fact-missing' && each.facts.path === 'ratings'),
     ).toBe(true);
   });
 
@@ -67,7 +68,9 @@ describe('findings in the facts of a model', () => {
       .replace('maker: Halvern', 'maker: ""')
       .replace('largest_read: 125', 'largest_read: many')
       .replace('fault: 3', 'fault: -1');
-    const paths = findings({ model }).map((each) => (each.code === 'fact-missing' ? each.path : each.code));
+    const paths = findings({ model }).map((each) =>
+      each.code === 'fact-missing' ? each.facts.path : each.code,
+    );
     expect(paths).toEqual(expect.arrayContaining(['maker', 'line.largest_read', 'line.status.fault']));
   });
 });
@@ -82,13 +85,13 @@ describe('findings in the terminals of a model', () => {
     const { told } = found('terminals', TERMINALS.includes(piece) ? piece : piece.replaceAll("'", ''), by);
     expect(told).toHaveLength(1);
     expect(told[0]).toMatchObject({ file: 'terminals.yaml' });
-    expect(told.map(describeModelFinding).join()).toContain(wanted);
+    expect(told.map(sentence).join()).toContain(wanted);
   });
 
   it('name a code that is not in the table', () => {
     const told = findings({ terminals: TERMINALS.replace(/set_by: '?01T'?/, 'set_by: 77X') });
     expect(told).toEqual([
-      expect.objectContaining({ code: 'code-unknown', text: '77X', file: 'terminals.yaml' }),
+      expect.objectContaining({ code: 'code-unknown', facts: { text: '77X' }, file: 'terminals.yaml' }),
     ]);
   });
 });

@@ -4,7 +4,10 @@
 // reader gives findings in a technician's words instead of schema paths.
 
 import { isMap, isScalar, isSeq, LineCounter, parseDocument, type Document } from 'yaml';
-import type { ModelFile, ModelFinding } from './findings.ts';
+import { finding, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
+
+/** The files that make a model. */
+export type ModelFile = 'model.yaml' | 'parameters.csv' | 'terminals.yaml';
 
 type Key = string | number;
 
@@ -12,13 +15,13 @@ type Key = string | number;
 export function readYaml(
   file: ModelFile & `${string}.yaml`,
   text: string,
-  findings: ModelFinding[],
+  findings: Finding[],
 ): FactReader | undefined {
   const lines = new LineCounter();
   const document = parseDocument(text, { lineCounter: lines, uniqueKeys: true });
   for (const error of document.errors) {
     const { line, col } = lines.linePos(error.pos[0]);
-    findings.push({ file, line, column: col, code: 'yaml-broken', why: error.code });
+    findings.push(finding('stop', { file, line, column: col }, 'yaml-broken', { why: error.code }));
   }
   if (document.errors.length > 0) return undefined;
   return new FactReader({ file, document, lines, findings }, []);
@@ -28,9 +31,13 @@ interface Source {
   readonly file: ModelFile;
   readonly document: Document;
   readonly lines: LineCounter;
-  readonly findings: ModelFinding[];
+  readonly findings: Finding[];
 }
 
+/**
+ * A group of facts at one place of a file. Each question answers with a value of its kind, the empty one where the file has
+ * none, and tells a finding then; `key` is a key of this group.
+ */
 export class FactReader {
   private readonly source: Source;
   private readonly path: readonly Key[];
@@ -77,9 +84,15 @@ export class FactReader {
     return this.has(key) ? this.text(key) : '';
   }
 
-  oneOf<const T extends string>(key: string, allowed: readonly T[]): T {
+  /** `today` turns the words of older files into those of today. */
+  oneOf<const T extends string>(
+    key: string,
+    allowed: readonly T[],
+    today: (word: string) => string = (word) => word,
+  ): T {
     const value = this.value(key);
-    const found = allowed.find((each) => each === value);
+    const word = typeof value === 'string' ? today(value) : value;
+    const found = allowed.find((each) => each === word);
     if (found === undefined) this.missing(key, `one of ${allowed.join(', ')}`);
     return found ?? (allowed[0] as T);
   }
@@ -146,9 +159,14 @@ export class FactReader {
     return isMap(node) ? node.items.map(({ key }) => String(plain(key))) : [];
   }
 
-  /** A finding of the caller's at this place of the file. */
-  report(key: string | undefined, finding: { code: 'code-unknown'; text: string }): void {
-    this.source.findings.push({ file: this.source.file, ...this.place(key), ...finding });
+  /** A parameter that this file names and no file states. */
+  unknownCode(key: string | undefined, text: string): void {
+    this.report(key, 'code-unknown', { text });
+  }
+
+  private report<C extends FindingCode>(key: string | undefined, code: C, facts: FactsOf<C>): void {
+    const { file, findings } = this.source;
+    findings.push(finding('stop', { file, ...this.place(key) }, code, facts));
   }
 
   missing(key: string | undefined, wanted: string): void {
@@ -157,8 +175,7 @@ export class FactReader {
         typeof part === 'number' ? `${text}[${part}]` : text === '' ? part : `${text}.${part}`,
       '',
     );
-    const { file, findings } = this.source;
-    findings.push({ file, ...this.place(key), code: 'fact-missing', path, wanted });
+    this.report(key, 'fact-missing', { path, wanted });
   }
 
   private value(key: string): unknown {

@@ -23,6 +23,7 @@ const WORDS: readonly (readonly [Purpose, RegExp])[] = [
   ],
 ];
 
+/** By the words of name and menu; `other` where none of them tells. */
 export function guessPurpose(words: string): Purpose {
   return WORDS.find(([, pattern]) => pattern.test(words))?.[0] ?? 'other';
 }

@@ -1,11 +1,11 @@
 export * from './dictionary.ts';
 export { changedBy, isTiedTo, type Effect, type FactChoice, type FixedValue } from './effect.ts';
-export * from './findings.ts';
+export type { ModelFile } from './fact-reader.ts';
 export * from './parameter.ts';
 export * from './procedures.ts';
 export { PARAMETER_COLUMNS } from './read-parameters.ts';
 export * from './read-model.ts';
-export * from './refusal-text.ts';
+export * from './refusal.ts';
 export * from './terminals.ts';
 export * from './guess-purpose.ts';
 export * from './kin-meanings.ts';

@@ -30,6 +30,7 @@ const wordsOf = (text: string): string[] =>
     .split(/[\s,;()"“”„]+|(?<=[a-zäöü])[./-](?=[a-zäöü])|[.!?:](?=\s|$)/)
     .filter((word) => word !== '');
 
+/** Finds parameters of many models by any word. Making it takes a few ms per thousand parameters; asking is done at each key. */
 export class LookUp {
   private readonly index = new WordIndex();
   private readonly hits: LookUpHit[] = [];
@@ -104,14 +105,14 @@ function nameBonus(wanted: string, { name }: Parameter): number {
   return fits - known.length * PER_LETTER;
 }
 
-/** The places of the greatest scores above 0, in no particular order among themselves. */
+/** The places of the highest scores above 0, in no particular order among themselves. */
 function best(scores: Float32Array, most: number): number[] {
   const places: number[] = [];
   for (let at = 0; at < scores.length; at += 1) if ((scores[at] ?? 0) > 0) places.push(at);
   if (places.length <= most) return places;
   const sorted = Float32Array.from(places, (at) => scores[at] ?? 0).sort();
-  const least = sorted[sorted.length - most] ?? 0;
-  return places.filter((at) => (scores[at] ?? 0) >= least).slice(0, most * 4);
+  const minimum = sorted[sorted.length - most] ?? 0;
+  return places.filter((at) => (scores[at] ?? 0) >= minimum).slice(0, most * 4);
 }
 
 function append(map: Map<string, LookUpHit[]>, key: string, hit: LookUpHit): void {

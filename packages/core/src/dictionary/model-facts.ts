@@ -13,7 +13,8 @@ import {
 } from './dictionary.ts';
 import { readEffect, type EffectLine } from './effect.ts';
 import { type FactReader, readYaml } from './fact-reader.ts';
-import type { ModelFinding } from './findings.ts';
+import type { Finding } from '../findings/index.ts';
+import { wordOfToday } from './older-words.ts';
 import { PURPOSES_OF_PROCEDURES, type Procedure } from './procedures.ts';
 import { CodeReader } from './read-terminals.ts';
 
@@ -42,7 +43,7 @@ const DEVICE_FAILURE = 4;
 export function readModelFacts(
   text: string,
   known: ReadonlySet<string>,
-  findings: ModelFinding[],
+  findings: Finding[],
 ): ModelFacts | undefined {
   const before = findings.length;
   const at = readYaml('model.yaml', text, findings);
@@ -82,7 +83,7 @@ function readConventions(at: FactReader): Conventions {
   const conventions: Record<string, string> = {};
   for (const key of at.keys()) {
     const choices = CONVENTIONS[key as keyof typeof CONVENTIONS] as readonly string[] | undefined;
-    if (choices) conventions[key] = at.oneOf(key, choices);
+    if (choices) conventions[key] = at.oneOf(key, choices, wordOfToday);
     else at.missing(key, `one of ${Object.keys(CONVENTIONS).join(', ')}`);
   }
   return conventions;

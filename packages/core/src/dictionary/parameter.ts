@@ -22,10 +22,12 @@ export const PURPOSES = [
 ] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
+/** In the words of the catalogue's column `access`. */
 export const ACCESSES = ['write', 'write-stopped', 'read'] as const;
 /** Whether the unit takes a write at all times, only when it is not running, or never. */
 export type Access = (typeof ACCESSES)[number];
 
+/** In the words of the catalogue's column `keeping`; all but `setting` and `measured` are noise to a comparison. */
 export const KEEPINGS = ['setting', 'measured', 'monitor', 'counter', 'identity'] as const;
 /** What a change means: somebody set it; the drive measured it on its motor; or it changes by itself. */
 export type Keeping = (typeof KEEPINGS)[number];
@@ -48,8 +50,8 @@ export interface Parameter {
   readonly description: string;
   readonly purpose: Purpose;
   readonly form: Form;
-  readonly least: Bound;
-  readonly greatest: Bound;
+  readonly minimum: Bound;
+  readonly maximum: Bound;
   /** Nothing for monitors and counters, which have no default. */
   readonly default: Bound | null;
   readonly access: Access;

@@ -2,6 +2,7 @@
 
 import type { Code } from './parameter.ts';
 
+/** What a procedure of the manual is for. */
 export const PURPOSES_OF_PROCEDURES = ['identify', 'reset', 'save', 'restart', 'unlock'] as const;
 export type ProcedurePurpose = (typeof PURPOSES_OF_PROCEDURES)[number];
 

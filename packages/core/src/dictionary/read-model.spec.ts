@@ -1,16 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { shippedFiles, shippedModel } from '../testing/shipped-model.ts';
-import {
-  defaultOf,
-  describeModelFinding,
-  factsOf,
-  findMeaning,
-  findParameter,
-  limitsOf,
-  readModel,
-  refusalOf,
-  type ModelFinding,
-} from './index.ts';
+import { describe as sentence, type Finding } from '../findings/index.ts';
+import { defaultOf, factsOf, findMeaning, findParameter, limitsOf, readModel, refusalOf } from './index.ts';
 
 const HEAD = shippedFiles.parameters.split('\n')[0] ?? '';
 const ROW =
@@ -23,7 +14,7 @@ const BARE_MODEL = shippedFiles.model.split('procedures:')[0] ?? '';
 function findingsFor(
   changes: Readonly<Record<string, string>>,
   more: readonly string[] = [],
-): readonly ModelFinding[] {
+): readonly Finding[] {
   const columns = HEAD.split(',');
   const cells = ROW.split(',').map((cell, at) => changes[columns[at] ?? ''] ?? cell);
   const read = readModel({
@@ -90,10 +81,10 @@ describe('values against a parameter', () => {
 
   it('are refused outside the range, at exactly its ends', () => {
     const current = findMeaning(shippedModel, 'motor.ratedCurrent');
-    expect(current && limitsOf(current, facts)).toEqual({ least: 20, greatest: 1080 });
+    expect(current && limitsOf(current, facts)).toEqual({ minimum: 20, maximum: 1080 });
     expect(refusal('motor.ratedCurrent', 1080)).toBeUndefined();
-    expect(refusal('motor.ratedCurrent', 1081)).toBe('above-greatest');
-    expect(refusal('motor.ratedCurrent', 19)).toBe('below-least');
+    expect(refusal('motor.ratedCurrent', 1081)).toBe('above-maximum');
+    expect(refusal('motor.ratedCurrent', 19)).toBe('below-minimum');
   });
 
   it('are refused where an option or a bit does not exist', () => {
@@ -104,32 +95,40 @@ describe('values against a parameter', () => {
 });
 
 describe('the table of parameters', () => {
-  it.each<[string, Readonly<Record<string, string>>, ModelFinding['code']]>([
+  it.each<[string, Readonly<Record<string, string>>, Finding['code']]>([
     ['an empty code', { code: '' }, 'cell-empty'],
     ['a purpose that nobody knows', { purpose: 'magic' }, 'cell-unknown'],
     ['an access that nobody knows', { access: 'sometimes' }, 'cell-unknown'],
     ['a resolution of zero', { resolution: '0' }, 'cell-unreadable'],
-    ['a limit with a comma', { greatest: '"60,0"' }, 'cell-unreadable'],
+    ['a limit with a comma', { maximum: '"60,0"' }, 'cell-unreadable'],
     ['a default between two steps', { default: '5.05' }, 'cell-unreadable'],
     ['a default outside the range', { default: '61.0' }, 'default-outside'],
-    ['a fact that no rating has', { greatest: '@warp' }, 'fact-unknown'],
+    ['a fact that no rating has', { maximum: '@warp' }, 'fact-unknown'],
     ['options without numbers', { kind: 'option', options: 'off; on' }, 'cell-unreadable'],
     ['a register without type', { register: '100' }, 'cell-unreadable'],
-    ['a register that is too narrow', { greatest: '9000.0' }, 'register-too-narrow'],
+    ['a register that is too narrow', { maximum: '9000.0' }, 'register-too-narrow'],
     ['a code that it depends on and does not have', { depends_on: 'Z9' }, 'code-unknown'],
   ])('is refused for %s', (_, change, code) => {
     const findings = findingsFor(change);
     expect(findings.map((finding) => finding.code)).toContain(code);
     for (const finding of findings) {
       expect(finding).toMatchObject({ file: 'parameters.csv', line: 2 });
-      expect(describeModelFinding(finding)).toMatch(/\.$/);
+      expect(sentence(finding)).toMatch(/\.$/);
     }
   });
 
   it('is refused for codes, meanings and registers that are there twice, naming the first line', () => {
     const findings = findingsFor({}, [ROW]);
-    expect(findings).toContainEqual(expect.objectContaining({ code: 'code-twice', line: 3, first: 2 }));
-    expect(findings).toContainEqual(expect.objectContaining({ code: 'meaning-twice', line: 3, first: 2 }));
+    expect(findings).toContainEqual(
+      expect.objectContaining({ code: 'code-twice', line: 3, facts: { text: expect.any(String), first: 2 } }),
+    );
+    expect(findings).toContainEqual(
+      expect.objectContaining({
+        code: 'meaning-twice',
+        line: 3,
+        facts: { text: expect.any(String), first: 2 },
+      }),
+    );
   });
 
   it('collects all findings instead of stopping at the first', () => {
@@ -157,7 +156,7 @@ describe('the facts of a model', () => {
     const read = readModel({ model, parameters: shippedFiles.parameters });
     const paths = read.ok
       ? []
-      : read.fault.map((finding) => (finding.code === 'fact-missing' ? finding.path : ''));
+      : read.fault.map((finding) => (finding.code === 'fact-missing' ? finding.facts.path : ''));
     expect(paths).toEqual(expect.arrayContaining(['maker', 'line.word_order']));
   });
 });

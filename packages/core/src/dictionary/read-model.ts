@@ -1,5 +1,6 @@
 // A model's files (model.yaml, parameters.csv and, where there is one, terminals.yaml) to a dictionary, or to all that is wrong with them.
 
+import { finding, type Finding } from '../findings/index.ts';
 import { fail, ok, type Result } from '../values/index.ts';
 import {
   defaultOf,
@@ -13,7 +14,6 @@ import {
 } from './dictionary.ts';
 import type { Effect, EffectLine } from './effect.ts';
 import { readModelFacts } from './model-facts.ts';
-import type { ModelFinding } from './findings.ts';
 import type { Bound, Parameter } from './parameter.ts';
 import { readParameters, type ParameterLine } from './read-parameters.ts';
 import { readTerminals } from './read-terminals.ts';
@@ -27,8 +27,8 @@ export interface ModelFiles {
 const FILE = 'parameters.csv';
 
 /** Reads and checks a model. Findings come in file order; there is a dictionary only if there are none. */
-export function readModel(files: ModelFiles): Result<Dictionary, readonly ModelFinding[]> {
-  const findings: ModelFinding[] = [];
+export function readModel(files: ModelFiles): Result<Dictionary, readonly Finding[]> {
+  const findings: Finding[] = [];
   const { lines, codes: known } = readParameters(files.parameters, findings);
   const facts = readModelFacts(files.model, known, findings);
   const terminals = files.terminals ? readTerminals(files.terminals, known, findings) : undefined;
@@ -62,17 +62,17 @@ function resolveEffect({ effect, menu }: EffectLine, lines: readonly ParameterLi
 function checkEffects(
   { parameters, regions }: Dictionary,
   effects: readonly EffectLine[],
-  findings: ModelFinding[],
+  findings: Finding[],
 ): void {
   const form = (code: string) => JSON.stringify(formOf(parameters.find((each) => each.code === code)));
   for (const { at, effect } of effects) {
-    const place = { file: 'model.yaml' as const, ...at };
+    const place = { file: 'model.yaml', ...at };
     const others = effect.kind === 'narrows' ? effect.codes : [];
     for (const text of others.filter((each) => form(each) !== form(effect.when)))
-      findings.push({ ...place, code: 'effect-other-step', when: effect.when, text });
+      findings.push(finding('stop', place, 'effect-other-step', { when: effect.when, text }));
     const named = effect.kind === 'chooses' ? effect.options.flatMap(({ region }) => region ?? []) : [];
     for (const text of named.filter((each) => regions.every(({ id }) => id !== each)))
-      findings.push({ ...place, code: 'effect-region-unknown', text });
+      findings.push(finding('stop', place, 'effect-region-unknown', { text }));
   }
 }
 
@@ -80,7 +80,7 @@ function checkEffects(
 const formOf = (parameter: Parameter | undefined): unknown =>
   parameter?.form.kind === 'number' ? [parameter.form.unit, parameter.form.resolution] : parameter?.code;
 
-function checkRegisters(lines: readonly ParameterLine[], findings: ModelFinding[]): void {
+function checkRegisters(lines: readonly ParameterLine[], findings: Finding[]): void {
   const owner = new Map<number, number>();
   for (const { line, parameter } of lines) {
     if (!parameter.register) continue;
@@ -88,18 +88,16 @@ function checkRegisters(lines: readonly ParameterLine[], findings: ModelFinding[
     for (const at of width === 32 ? [address, address + 1] : [address]) {
       const first = owner.get(at);
       if (first !== undefined)
-        findings.push({ file: FILE, line, column: 'register', code: 'register-twice', address: at, first });
+        findings.push(
+          finding('stop', { file: FILE, line, column: 'register' }, 'register-twice', { address: at, first }),
+        );
       else owner.set(at, line);
     }
   }
 }
 
 /** Ranges and defaults must hold for every rating in every region, not just for the first. */
-function checkOutfits(
-  dictionary: Dictionary,
-  lines: readonly ParameterLine[],
-  findings: ModelFinding[],
-): void {
+function checkOutfits(dictionary: Dictionary, lines: readonly ParameterLine[], findings: Finding[]): void {
   for (const rating of dictionary.ratings) {
     for (const region of dictionary.regions) {
       const facts = factsOf(dictionary, { rating: rating.id, region: region.id }) ?? {};
@@ -114,28 +112,29 @@ function checkOutfit(
   line: number,
   facts: Facts,
   outfit: string,
-  findings: ModelFinding[],
+  findings: Finding[],
 ): void {
   const before = findings.length;
-  for (const column of ['least', 'greatest', 'default'] as const) {
+  const at = (column: string) => ({ file: FILE, line, column });
+  for (const column of ['minimum', 'maximum', 'default'] as const) {
     const bound = parameter[column];
     if (!bound || !('fact' in bound) || rawOfBound(parameter, bound, facts) !== undefined) continue;
-    findings.push({ file: FILE, line, column, code: 'fact-unknown', fact: bound.fact, outfit });
+    findings.push(finding('stop', at(column), 'fact-unknown', { fact: bound.fact, outfit }));
   }
   if (findings.length > before) return;
-  const { least, greatest } = limitsOf(parameter, facts);
-  if (least > greatest) {
-    findings.push({ file: FILE, line, column: 'least', code: 'least-above-greatest', outfit });
+  const { minimum, maximum } = limitsOf(parameter, facts);
+  if (minimum > maximum) {
+    findings.push(finding('stop', at('minimum'), 'minimum-above-maximum', { outfit }));
     return;
   }
   const raw = defaultOf(parameter, facts);
   if (raw !== undefined && refusalOf(parameter, raw, facts)) {
-    findings.push({ file: FILE, line, column: 'default', code: 'default-outside', outfit });
+    findings.push(finding('stop', at('default'), 'default-outside', { outfit }));
   }
-  const fits = [parameter.least, parameter.greatest].every((bound) => fitsRegister(parameter, bound, facts));
+  const fits = [parameter.minimum, parameter.maximum].every((bound) => fitsRegister(parameter, bound, facts));
   if (parameter.register && !fits) {
     const { address } = parameter.register;
-    findings.push({ file: FILE, line, column: 'register', code: 'register-too-narrow', address });
+    findings.push(finding('stop', at('register'), 'register-too-narrow', { address }));
   }
 }
 
@@ -143,7 +142,7 @@ function fitsRegister(parameter: Parameter, bound: Bound, facts: Facts): boolean
   const raw = rawOfBound(parameter, bound, facts) ?? 0;
   if (!parameter.register) return true;
   const { width, signed } = parameter.register;
-  const least = signed ? -(2 ** (width - 1)) : 0;
-  const greatest = signed ? 2 ** (width - 1) - 1 : 2 ** width - 1;
-  return raw >= least && raw <= greatest;
+  const minimum = signed ? -(2 ** (width - 1)) : 0;
+  const maximum = signed ? 2 ** (width - 1) - 1 : 2 ** width - 1;
+  return raw >= minimum && raw <= maximum;
 }

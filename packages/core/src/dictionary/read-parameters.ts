@@ -2,7 +2,8 @@
 // All findings are collected; a table with findings gives no parameters.
 
 import { parseRaw, parseResolution, readTable, type Form, type TableRow } from '../values/index.ts';
-import type { ModelFinding } from './findings.ts';
+import { finding, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
+import { withColumnsOfToday, wordOfToday } from './older-words.ts';
 import {
   ACCESSES,
   KEEPINGS,
@@ -14,6 +15,7 @@ import {
   type RegisterPlace,
 } from './parameter.ts';
 
+/** Columns of parameters.csv, by docs/formats; their order is free, further ones are passed over. */
 export const PARAMETER_COLUMNS = [
   'code',
   'menu',
@@ -23,8 +25,8 @@ export const PARAMETER_COLUMNS = [
   'kind',
   'unit',
   'resolution',
-  'least',
-  'greatest',
+  'minimum',
+  'maximum',
   'default',
   'options',
   'access',
@@ -53,53 +55,54 @@ export interface ParameterTable {
 
 const NOTHING: ParameterTable = { lines: [], codes: new Set() };
 
-export function readParameters(text: string, findings: ModelFinding[]): ParameterTable {
-  const table = readTable(text);
-  if (!table.ok) {
-    findings.push(tableFinding(table.fault));
+/**
+ * Reads parameters.csv: one parameter a line, in the order of the maker's menu. Values are in the unit of the line and on a
+ * step of its resolution; all that is wrong is added to `findings`, by line and column.
+ */
+export function readParameters(text: string, findings: Finding[]): ParameterTable {
+  const read = readTable(text);
+  if (!read.ok) {
+    findings.push(tableFinding(read.fault));
     return NOTHING;
   }
-  const missing = PARAMETER_COLUMNS.filter((column) => !table.value.columns.includes(column));
-  for (const column of missing) findings.push({ file: FILE, line: 1, code: 'column-missing', column });
+  const table = withColumnsOfToday(read.value);
+  const missing = PARAMETER_COLUMNS.filter((column) => !table.columns.includes(column));
+  for (const column of missing)
+    findings.push(finding('stop', { file: FILE, line: 1, column }, 'column-missing', { column }));
   if (missing.length > 0) return NOTHING;
-  if (table.value.rows.length === 0) findings.push({ file: FILE, line: 1, column: 1, code: 'table-empty' });
-  const lines = table.value.rows.flatMap((row) => new RowReader(row, findings).read());
+  if (table.rows.length === 0) findings.push(tableFinding({ code: 'table-empty' }));
+  const lines = table.rows.flatMap((row) => new RowReader(row, findings).read());
   findTwice(lines, findings);
-  return { lines, codes: new Set(table.value.rows.map(({ cells }) => cells['code'] ?? '')) };
+  return { lines, codes: new Set(table.rows.map(({ cells }) => cells['code'] ?? '')) };
 }
 
-function tableFinding(fault: { code: string; line?: number; column?: string }): ModelFinding {
-  if (fault.code === 'table-broken')
-    return { file: FILE, line: fault.line ?? 1, column: 1, code: 'table-broken' };
-  if (fault.code === 'table-empty') return { file: FILE, line: 1, column: 1, code: 'table-empty' };
-  return { file: FILE, line: 1, code: 'column-twice', column: fault.column ?? '' };
+function tableFinding(fault: { code: string; line?: number; column?: string }): Finding {
+  const { code, line = 1, column = '' } = fault;
+  if (code === 'table-broken') return finding('stop', { file: FILE, line, column: 1 }, 'table-broken', {});
+  if (code === 'table-empty') return finding('stop', { file: FILE, line, column: 1 }, 'table-empty', {});
+  return finding('stop', { file: FILE, line, column }, 'column-twice', { column });
 }
 
-function findTwice(lines: readonly ParameterLine[], findings: ModelFinding[]): void {
+function findTwice(lines: readonly ParameterLine[], findings: Finding[]): void {
   const codes = new Map<string, number>();
   const meanings = new Map<string, number>();
   for (const { line, parameter } of lines) {
     const codeAt = codes.get(parameter.code);
     if (codeAt !== undefined) {
-      findings.push({
-        file: FILE,
-        line,
-        column: 'code',
-        code: 'code-twice',
-        text: parameter.code,
-        first: codeAt,
-      });
+      const facts = { text: parameter.code, first: codeAt };
+      findings.push(finding('stop', { file: FILE, line, column: 'code' }, 'code-twice', facts));
     } else codes.set(parameter.code, line);
     if (parameter.meaning === null) continue;
     const meaningAt = meanings.get(parameter.meaning);
     if (meaningAt !== undefined) {
-      const { meaning: text } = parameter;
-      findings.push({ file: FILE, line, column: 'meaning', code: 'meaning-twice', text, first: meaningAt });
+      const facts = { text: parameter.meaning, first: meaningAt };
+      findings.push(finding('stop', { file: FILE, line, column: 'meaning' }, 'meaning-twice', facts));
     } else meanings.set(parameter.meaning, line);
   }
   for (const { line, parameter } of lines) {
     for (const code of parameter.dependsOn.filter((each) => !codes.has(each))) {
-      findings.push({ file: FILE, line, column: 'depends_on', code: 'code-unknown', text: code });
+      const place = { file: FILE, line, column: 'depends_on' };
+      findings.push(finding('stop', place, 'code-unknown', { text: code }));
     }
   }
 }
@@ -121,15 +124,19 @@ interface Choice {
 }
 
 function toChoice([, number, text = '', meaning]: RegExpExecArray): Choice {
-  return { number: Number(number), text, ...(meaning === undefined ? {} : { meaning }) };
+  return {
+    number: Number(number),
+    text,
+    ...(meaning === undefined ? {} : { meaning: wordOfToday(meaning) }),
+  };
 }
 
 class RowReader {
   private clean = true;
   private readonly row: TableRow;
-  private readonly findings: ModelFinding[];
+  private readonly findings: Finding[];
 
-  constructor(row: TableRow, findings: ModelFinding[]) {
+  constructor(row: TableRow, findings: Finding[]) {
     this.row = row;
     this.findings = findings;
   }
@@ -148,13 +155,13 @@ class RowReader {
       description: this.cell('description'),
       purpose: this.oneOf('purpose', PURPOSES),
       form,
-      least: this.limit('least', form),
-      greatest: this.limit('greatest', form),
+      minimum: this.limit('minimum', form),
+      maximum: this.limit('maximum', form),
       default: this.cell('default') === '' ? null : this.bound('default', form),
       access: this.oneOf('access', ACCESSES),
       restart: this.oneOf('restart', ['yes', 'no'] as const) === 'yes',
       keeping,
-      meaning: (this.cell('meaning') || null) as Meaning | null,
+      meaning: (wordOfToday(this.cell('meaning')) || null) as Meaning | null,
       dependsOn: pieces(this.cell('depends_on')) as Code[],
       register: this.register(),
     };
@@ -165,21 +172,22 @@ class RowReader {
     return this.row.cells[column] ?? '';
   }
 
-  private found(finding: { code: 'cell-empty'; column: string } | CellFinding): void {
+  private found<C extends FindingCode>(code: C, facts: FactsOf<C> & { readonly column: string }): void {
     this.clean = false;
-    this.findings.push({ file: FILE, line: this.row.line, ...finding });
+    const { column } = facts;
+    this.findings.push(finding('stop', { file: FILE, line: this.row.line, column }, code, facts));
   }
 
   private filled(column: Column): string {
     const text = this.cell(column);
-    if (text === '') this.found({ code: 'cell-empty', column });
+    if (text === '') this.found('cell-empty', { column });
     return text;
   }
 
   private oneOf<const T extends string>(column: Column, allowed: readonly T[]): T | undefined {
     const text = this.cell(column) as T;
     if (allowed.includes(text)) return text;
-    this.found({ code: 'cell-unknown', column, text, allowed: allowed.join(', ') });
+    this.found('cell-unknown', { column, text, allowed: allowed.join(', ') });
     return undefined;
   }
 
@@ -206,16 +214,16 @@ class RowReader {
   }
 
   /** Options and bits have no limits of their own: theirs follow from the list. */
-  private limit(column: 'least' | 'greatest', form: Form): Bound {
+  private limit(column: 'minimum' | 'maximum', form: Form): Bound {
     if (form.kind === 'number') return this.bound(column, form);
     const numbers =
       form.kind === 'option'
         ? form.options.map((option) => option.raw)
         : [0, form.bits.reduce((word, bit) => (word | (1 << bit.bit)) >>> 0, 0)];
-    return { raw: column === 'least' ? Math.min(...numbers) : Math.max(...numbers) };
+    return { raw: column === 'minimum' ? Math.min(...numbers) : Math.max(...numbers) };
   }
 
-  private bound(column: 'least' | 'greatest' | 'default', form: Form): Bound {
+  private bound(column: 'minimum' | 'maximum' | 'default', form: Form): Bound {
     const text = this.filled(column);
     if (text.startsWith('@')) return { fact: text.slice(1) };
     const raw = parseRaw(form, text);
@@ -236,10 +244,6 @@ class RowReader {
   }
 
   private unreadable(column: string, wanted: string): void {
-    this.found({ code: 'cell-unreadable', column, text: this.cell(column as Column), wanted });
+    this.found('cell-unreadable', { column, text: this.cell(column as Column), wanted });
   }
 }
-
-type CellFinding =
-  | { code: 'cell-unknown'; column: string; text: string; allowed: string }
-  | { code: 'cell-unreadable'; column: string; text: string; wanted: string };

@@ -1,7 +1,7 @@
 // The terminals of a model (terminals.yaml). Every code that is named must be in the dictionary.
 
 import { type FactReader, readYaml } from './fact-reader.ts';
-import type { ModelFinding } from './findings.ts';
+import type { Finding } from '../findings/index.ts';
 import type { Code } from './parameter.ts';
 import {
   OWNERS,
@@ -13,10 +13,14 @@ import {
   type TerminalLink,
 } from './terminals.ts';
 
+/**
+ * Reads terminals.yaml: strips with their terminals in the order in which they sit, links, switches of the board and ways to
+ * supply the inputs. Codes named there have to be among `known`. Nothing where it is not YAML.
+ */
 export function readTerminals(
   text: string,
   known: ReadonlySet<string>,
-  findings: ModelFinding[],
+  findings: Finding[],
 ): TerminalChart | undefined {
   const at = readYaml('terminals.yaml', text, findings);
   if (!at) return undefined;
@@ -95,13 +99,13 @@ export class CodeReader {
 
   at(reader: FactReader, key: string): Code {
     const text = reader.text(key);
-    if (text !== '' && !this.known.has(text)) reader.report(key, { code: 'code-unknown', text });
+    if (text !== '' && !this.known.has(text)) reader.unknownCode(key, text);
     return text as Code;
   }
 
   /** A code that stands as a key. */
   named(reader: FactReader, key: string): Code {
-    if (!this.known.has(key)) reader.report(key, { code: 'code-unknown', text: key });
+    if (!this.known.has(key)) reader.unknownCode(key, key);
     return key as Code;
   }
 
@@ -111,8 +115,7 @@ export class CodeReader {
 
   listIfAny(reader: FactReader, key: string): Code[] {
     const texts = reader.has(key) ? reader.texts(key) : [];
-    for (const text of texts.filter((each) => !this.known.has(each)))
-      reader.report(key, { code: 'code-unknown', text });
+    for (const text of texts.filter((each) => !this.known.has(each))) reader.unknownCode(key, text);
     return texts as Code[];
   }
 }

@@ -3,6 +3,7 @@
 
 import type { Code } from './parameter.ts';
 
+/** What a terminal is for, in the words of IEC 61800-7 and of drive manuals. */
 export const TERMINAL_KINDS = [
   'digital-input',
   'analog-input',
@@ -78,5 +79,6 @@ export interface TerminalChart {
   readonly arrangements: readonly SupplyArrangement[];
 }
 
+/** All terminals of all strips, in the order in which they sit. */
 export const terminalsOf = (chart: TerminalChart): readonly Terminal[] =>
   chart.strips.flatMap((strip) => strip.terminals);

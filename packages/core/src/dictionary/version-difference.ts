@@ -4,6 +4,7 @@ import type { Dictionary } from './dictionary.ts';
 import { findParameter } from './dictionary.ts';
 import type { Bound, Code, Parameter } from './parameter.ts';
 
+/** What can differ between two versions of one parameter; the text and the register are under `other`. */
 export const CHANGED_FACTS = [
   'name',
   'menu',
@@ -61,7 +62,7 @@ function factsOfParameter(parameter: Parameter): Readonly<Record<ChangedFact, st
     name: parameter.name,
     menu: parameter.menu.join(' / '),
     // Options and bits have no range of their own: it follows from their list.
-    range: number ? `${showBound(parameter.least)} ${showBound(parameter.greatest)}` : '',
+    range: number ? `${showBound(parameter.minimum)} ${showBound(parameter.maximum)}` : '',
     default: parameter.default ? showBound(parameter.default) : '',
     resolution: number ? `${number.resolution.step} ${number.resolution.places}` : form.kind,
     unit: number?.unit ?? '',

@@ -15,6 +15,10 @@ const SLIP = 0.3;
 const SLIP_FROM = 4;
 const TWO_SLIPS_FROM = 8;
 
+/**
+ * Which texts hold which words, and how well. Scores add up over the terms of a question and are comparable within one
+ * question only.
+ */
 export class WordIndex {
   private readonly postings = new Map<string, Posting>();
   private sorted: readonly string[] | undefined;
@@ -54,7 +58,7 @@ export class WordIndex {
     const scores = new Float32Array(this.count);
     const words = this.sortedWords();
     let found = false;
-    for (let at = firstAtLeast(words, term); words[at]?.startsWith(term); at += 1) {
+    for (let at = firstAtMinimum(words, term); words[at]?.startsWith(term); at += 1) {
       const word = words[at] ?? '';
       const quality = word === term ? 1 : PREFIX_LEAST + (PREFIX_MORE * term.length) / word.length;
       this.spread(word, quality, scores);
@@ -86,7 +90,7 @@ export class WordIndex {
   }
 }
 
-function firstAtLeast(words: readonly string[], wanted: string): number {
+function firstAtMinimum(words: readonly string[], wanted: string): number {
   let [low, high] = [0, words.length];
   while (low < high) {
     const middle = (low + high) >>> 1;
@@ -109,10 +113,10 @@ export function slipsBetween(term: string, word: string, most: number): number {
     const next = [at];
     for (let place = 1; place <= width; place += 1) {
       const same = term[at - 1] === word[place - 1] ? 0 : 1;
-      let least = Math.min((row[place] ?? 0) + 1, (next[place - 1] ?? 0) + 1, (row[place - 1] ?? 0) + same);
+      let minimum = Math.min((row[place] ?? 0) + 1, (next[place - 1] ?? 0) + 1, (row[place - 1] ?? 0) + same);
       if (at > 1 && place > 1 && term[at - 1] === word[place - 2] && term[at - 2] === word[place - 1])
-        least = Math.min(least, (before[place - 2] ?? 0) + 1);
-      next.push(least);
+        minimum = Math.min(minimum, (before[place - 2] ?? 0) + 1);
+      next.push(minimum);
     }
     if (Math.min(...next) > most) return most + 1;
     before = row;

@@ -2,8 +2,9 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
 import type { Dictionary, Facts } from '../dictionary/index.ts';
+import { describe as sentence } from '../findings/index.ts';
 import { allModels } from '../testing/shipped-model.ts';
-import { describeSetFinding, kindOfText, readSet, type ReadSet } from './index.ts';
+import { kindOfText, readSet, type ReadSet } from './index.ts';
 
 const FOLDER = join(import.meta.dirname, 'fixtures');
 
@@ -48,17 +49,17 @@ const EXPECTED: Readonly<Record<string, readonly string[]>> = {
   'empty.hn64.csv': ['1 stop file-empty'],
   'formulas.hn64.csv': ['2 stop formula', '3 stop formula'],
   'contradictions.hn64.csv': [
-    '3 stop code-twice',
+    '3 stop line-twice',
     '4 stop value-and-raw-differ',
     '5 stop raw-unreadable',
     '6 look out-of-range',
     '7 look out-of-range',
-    '8 stop code-unknown',
+    '8 stop not-of-the-model',
   ],
   'later-version.hn64.json': ['1 stop format-unknown'],
   'odd-items.hn64.json': ['2 stop raw-unreadable', '3 stop reason-unknown', '4 stop code-missing'],
   'cut-off.hn64.json': ['2 stop file-broken'],
-  'other-tool.s4.dcf': ['38 stop code-unknown', '54 stop raw-unreadable'],
+  'other-tool.s4.dcf': ['38 stop not-of-the-model', '54 stop raw-unreadable'],
 };
 
 describe('bad and odd files', () => {
@@ -68,10 +69,10 @@ describe('bad and odd files', () => {
   });
 
   it.each(Object.entries(EXPECTED))('%s is told line by line', (name, expected) => {
-    const { findings, model } = read(name);
+    const { findings } = read(name);
     const told = findings.filter(({ code }) => code !== 'parameters-missing');
-    expect(told.map(({ line, severity, code }) => `${line} ${severity} ${code}`)).toEqual(expected);
-    for (const finding of findings) expect(describeSetFinding(finding, model)).toMatch(/\.$/);
+    expect(told.map(({ line, attention, code }) => `${line} ${attention} ${code}`)).toEqual(expected);
+    for (const finding of findings) expect(sentence(finding)).toMatch(/\.$/);
   });
 
   it('give what could be read beside what could not', () => {

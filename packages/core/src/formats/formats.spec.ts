@@ -1,18 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { findMeaning } from '../dictionary/index.ts';
+import { describe as sentence } from '../findings/index.ts';
 import { hashOf } from '../sets/index.ts';
 import { anySet, SEEDED } from '../testing/arbitraries.ts';
 import { facts, shippedModel } from '../testing/shipped-model.ts';
-import {
-  describeSetFinding,
-  kindOfText,
-  readSet,
-  writeSetCsv,
-  writeSetJson,
-  type ReadSet,
-  type SetTextKind,
-} from './index.ts';
+import { kindOfText, readSet, writeSetCsv, writeSetJson, type ReadSet, type SetTextKind } from './index.ts';
 
 const read = (kind: SetTextKind, text: string): ReadSet => readSet(kind, text, shippedModel, facts);
 const codes = ({ findings }: ReadSet) =>
@@ -64,7 +57,7 @@ describe('a set as a file', () => {
       fc.property(fc.constantFrom<SetTextKind>('csv', 'json'), text, (kind, content) => {
         const { findings } = read(kind, content);
         expect(findings.length).toBeGreaterThan(0);
-        for (const finding of findings) expect(describeSetFinding(finding, shippedModel)).toMatch(/\.$/);
+        for (const finding of findings) expect(sentence(finding)).toMatch(/\.$/);
       }),
       { ...SEEDED, numRuns: 2000 },
     );
@@ -82,8 +75,8 @@ describe('a set from a hand-made table', () => {
   });
 
   it.each<[string, string, string]>([
-    ['an unknown code', 'code,value\n99X,1', 'code-unknown'],
-    ['a code twice', `code,value\n${ramp},1\n${ramp},2`, 'code-twice'],
+    ['an unknown code', 'code,value\n99X,1', 'not-of-the-model'],
+    ['a code twice', `code,value\n${ramp},1\n${ramp},2`, 'line-twice'],
     ['a decimal comma', `code;value\n${ramp};12,5`, 'value-unreadable'],
     ['a value between two steps', `code,value\n${ramp},1.005`, 'value-unreadable'],
     ['a formula', `code,value\n${ramp},=A1+1`, 'formula'],
@@ -98,7 +91,7 @@ describe('a set from a hand-made table', () => {
     ],
     ['a reason that nobody knows', `code,value,unreadable\n${ramp},,whim`, 'reason-unknown'],
     ['another model', `dictionary,code,value\nother@1,${ramp},1`, 'other-dictionary'],
-    ['no column of values', `code,name\n${ramp},x`, 'column-missing'],
+    ['no column of values', `code,name\n${ramp},x`, 'set-column-missing'],
     ['no lines', 'code,value\n', 'file-empty'],
     ['nothing', '', 'file-empty'],
     ['a quotation mark that is not closed', 'code,value\n"01R,5', 'file-broken'],
@@ -106,25 +99,23 @@ describe('a set from a hand-made table', () => {
     const { findings } = read('csv', text);
     const found = findings.find((finding) => finding.code === code);
     expect(findings.map((finding) => finding.code)).toContain(code);
-    expect(found?.severity).toBe('stop');
+    expect(found?.attention).toBe('stop');
   });
 
   it('is looked at, not stopped, for a value out of range', () => {
     const { findings, set } = read('csv', `code,value\n${ramp},650.00`);
-    expect(findings[0]).toMatchObject({ code: 'out-of-range', severity: 'look', line: 2 });
+    expect(findings[0]).toMatchObject({ code: 'out-of-range', attention: 'look', line: 2 });
     expect(set.readings.get(ramp as never)).toBe(65_000);
     const [finding] = findings;
-    expect(finding && describeSetFinding(finding, shippedModel)).toContain(
-      '650.00 s is above the greatest value',
-    );
+    expect(finding && sentence(finding)).toContain('650.00 s is above the maximum value');
   });
 
   it('tells how many parameters are missing', () => {
     const missing = read('csv', `code,value\n${ramp},5.00`).findings.find(
       ({ code }) => code === 'parameters-missing',
     );
-    expect(missing).toMatchObject({ severity: 'look' });
-    expect(missing && describeSetFinding(missing, shippedModel)).toMatch(/^193 parameters are missing/);
+    expect(missing).toMatchObject({ attention: 'look' });
+    expect(missing && sentence(missing)).toMatch(/^194 parameters are missing/);
   });
 });
 

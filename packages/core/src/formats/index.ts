@@ -7,4 +7,3 @@ export * from './set-csv.ts';
 export * from './set-dcf.ts';
 export * from './set-file.ts';
 export * from './set-json.ts';
-export * from './set-finding-text.ts';

@@ -21,6 +21,10 @@ export interface IniFile {
   readonly twice: readonly { readonly line: number; readonly name: string }[];
 }
 
+/**
+ * Reads sections in brackets and lines `Key=Value`, as CiA 306 has them; names and keys without regard to case. Comments
+ * begin with a semicolon. Nothing is refused: what is odd is told by line, counted from 1.
+ */
 export function readIni(text: string): IniFile {
   const sections = new Map<string, { line: number; name: string; entries: Map<string, IniEntry> }>();
   const broken: number[] = [];
@@ -54,5 +58,6 @@ export function readIni(text: string): IniFile {
   return { sections, broken, twice };
 }
 
+/** The value of a key, trimmed; empty where section or key are missing. */
 export const iniValue = (section: IniSection | undefined, key: string): string =>
   section?.entries.get(key.toLowerCase())?.value ?? '';

@@ -2,6 +2,7 @@
 // as code. An EDS knows no units and no resolution; what it does not say is left empty and never made up.
 
 import { guessPurpose } from '../dictionary/index.ts';
+import { finding, type Finding } from '../findings/index.ts';
 import {
   BOOLEAN_TYPE,
   INTEGER_TYPES,
@@ -9,9 +10,8 @@ import {
   parseInteger,
   readObjects,
   type ObjectEntry,
-  type ObjectFinding,
 } from './object-dictionary.ts';
-import type { OwnModelFinding, OwnParameter, ParameterCells } from './own-model.ts';
+import type { OwnParameter, ParameterCells } from './own-model.ts';
 
 export interface EdsModel {
   readonly vendor: string;
@@ -19,20 +19,19 @@ export interface EdsModel {
   readonly revision: string;
   readonly description: string;
   readonly parameters: readonly OwnParameter[];
-  readonly findings: readonly OwnModelFinding[];
+  readonly findings: readonly Finding[];
 }
 
 /** Where `$NODEID` stands in a default, the default depends on the node: the first number is taken and told. */
 const FIRST_NODE = 1;
 
+/**
+ * A model from an EDS (CiA 306-1). Objects of the types INTEGER8 to INTEGER32, UNSIGNED8 to UNSIGNED32 and BOOLEAN become
+ * parameters, raw and without a unit; how many others were left out is told, and why. An EDS tells no registers.
+ */
 export function readEds(text: string): EdsModel {
   const objects = readObjects(text);
-  const findings: OwnModelFinding[] = objects.findings.map((finding) => ({
-    line: finding.line,
-    column: '',
-    severity: finding.severity,
-    text: describeObjectFinding(finding),
-  }));
+  const findings = [...objects.findings];
   const leftOut = new Map<string, number>();
   const parameters = objects.objects.flatMap((object) => {
     const why = whyNotTaken(object);
@@ -42,27 +41,10 @@ export function readEds(text: string): EdsModel {
     }
     return [{ line: object.line, cells: cellsOf(object, findings) }];
   });
-  for (const [why, count] of leftOut) {
-    const text = `${count} ${count === 1 ? 'object is' : 'objects are'} left out: ${why}.`;
-    findings.push({ line: 1, column: '', severity: 'look', text });
-  }
+  for (const [why, count] of leftOut)
+    findings.push(finding('look', { line: 1 }, 'objects-left-out', { count, why }));
   const { vendor, product, revision, description } = objects;
   return { vendor, product, revision, description, parameters, findings };
-}
-
-export function describeObjectFinding(finding: ObjectFinding): string {
-  switch (finding.code) {
-    case 'ini-broken':
-      return 'This line is neither a section nor "Key=Value" and is passed over.';
-    case 'not-an-object-file':
-      return 'This is no EDS or DCF: it needs [DeviceInfo] and a list of objects (CiA 306).';
-    case 'section-twice':
-      return `The section [${finding.text}] is there twice; the first one counts.`;
-    case 'object-without-section':
-      return `The object ${finding.text} is listed but has no section.`;
-    case 'too-many-objects':
-      return `There are more than ${finding.most} objects. Is this the right file?`;
-  }
 }
 
 function whyNotTaken({ dataType, access }: ObjectEntry): string | undefined {
@@ -71,7 +53,7 @@ function whyNotTaken({ dataType, access }: ObjectEntry): string | undefined {
   return access === 'wo' ? 'they can only be written' : undefined;
 }
 
-function cellsOf(object: ObjectEntry, findings: OwnModelFinding[]): ParameterCells {
+function cellsOf(object: ObjectEntry, findings: Finding[]): ParameterCells {
   const access = object.access === 'ro' || object.access === 'const' ? 'read' : 'write';
   const name = object.name === '' ? object.address : object.name;
   const common = {
@@ -85,14 +67,14 @@ function cellsOf(object: ObjectEntry, findings: OwnModelFinding[]): ParameterCel
   const value = (column: 'low' | 'high' | 'default', key: string): number | undefined => {
     const text = object[column];
     if (text === '') return undefined;
+    const place = { line: object.line, column: key };
     const parsed = parseInteger(text, FIRST_NODE);
     if (parsed.ok && /\$nodeid/i.test(text)) {
-      const told = `${object.address}: "${text}" depends on the node; ${parsed.value} holds for node ${FIRST_NODE}.`;
-      findings.push({ line: object.line, column: key, severity: 'look', text: told });
+      const facts = { object: object.address, text, value: parsed.value, node: FIRST_NODE };
+      findings.push(finding('look', place, 'value-depends-on-node', facts));
     }
     if (parsed.ok) return inTypeRange(parsed.value, object.dataType);
-    const told = `${object.address}: "${text}" cannot be read as a number; write 12, 0x0C or $NODEID+12.`;
-    findings.push({ line: object.line, column: key, severity: 'stop', text: told });
+    findings.push(finding('stop', place, 'object-value-unreadable', { object: object.address, text }));
     return undefined;
   };
   const usual = access === 'read' ? undefined : value('default', 'DefaultValue');
@@ -106,8 +88,8 @@ function cellsOf(object: ObjectEntry, findings: OwnModelFinding[]): ParameterCel
     kind: 'number',
     unit: '',
     resolution: '1',
-    least: String(value('low', 'LowLimit') ?? typeLow),
-    greatest: String(value('high', 'HighLimit') ?? typeHigh),
+    minimum: String(value('low', 'LowLimit') ?? typeLow),
+    maximum: String(value('high', 'HighLimit') ?? typeHigh),
     default: shown,
   };
 }

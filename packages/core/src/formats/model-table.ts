@@ -2,10 +2,11 @@
 // person, and then taken apart cell by cell ("0.0 to 400.0 Hz", "0 = off; 1 = on") into the catalogue's columns.
 
 import { guessPurpose, PARAMETER_COLUMNS } from '../dictionary/index.ts';
+import { finding, type Finding } from '../findings/index.ts';
 import { formatResolution, normalUnit, parseResolution, type Table, type TableRow } from '../values/index.ts';
-import type { OwnModelFinding, OwnParameter, ParameterCells } from './own-model.ts';
+import type { OwnParameter, ParameterCells } from './own-model.ts';
 
-/** What a column of the user's table may hold. `range` is least, greatest and often the unit in one cell. */
+/** What a column of the user's table may hold. `range` is minimum, maximum and often the unit in one cell. */
 export const COLUMN_USES = [
   'code',
   'name',
@@ -15,8 +16,8 @@ export const COLUMN_USES = [
   'unit',
   'resolution',
   'range',
-  'least',
-  'greatest',
+  'minimum',
+  'maximum',
   'default',
   'options',
   'bits',
@@ -43,8 +44,8 @@ const HEADINGS: readonly (readonly [ColumnUse, RegExp])[] = [
   ['unit', /^(units?|eng\.? ?units?)$/i],
   ['resolution', /(resolution|step|increment|scale|scaling)/i],
   ['range', /(range|min\.?\s*(\.{2,3}|\/|to|-|–)\s*max|limits?|values?$|setting range)/i],
-  ['least', /^(min|minimum|least|low(er)?)/i],
-  ['greatest', /^(max|maximum|greatest|high|upper)/i],
+  ['minimum', /^(min|minimum|least|low(er)?)/i],
+  ['maximum', /^(max|maximum|greatest|high|upper)/i],
   ['default', /(default|factory|initial|preset value)/i],
   ['options', /(options?|choices?|selection|enum)/i],
   ['bits', /(bits?)$/i],
@@ -80,24 +81,23 @@ export function guessDecimalMark({ rows }: Table): DecimalMark {
 
 export interface TakenApart {
   readonly parameters: readonly OwnParameter[];
-  readonly findings: readonly OwnModelFinding[];
+  readonly findings: readonly Finding[];
 }
 
 /** The catalogue's columns from the user's, row by row. Rows without a code are told and left out. */
 export function takeApart(table: Table, assignment: ColumnAssignment, mark: DecimalMark): TakenApart {
-  const findings: OwnModelFinding[] = [];
+  const findings: Finding[] = [];
   const headingOf = (use: ColumnUse) =>
     Object.keys(assignment).find((each) => assignment[each] === use) ?? '';
   if (headingOf('code') === '' || headingOf('name') === '') {
-    const text = 'Say which column holds the code and which the name.';
-    return { parameters: [], findings: [{ line: 1, column: '', severity: 'stop', text }] };
+    return { parameters: [], findings: [finding('stop', { line: 1 }, 'columns-not-said', {})] };
   }
   const parameters: OwnParameter[] = [];
   for (const row of table.rows) {
     const cells = new RowCells(row, assignment, mark);
     if (cells.of('code') === '') {
-      const text = 'This line has no code and is left out.';
-      findings.push({ line: row.line, column: headingOf('code'), severity: 'look', text });
+      const place = { line: row.line, column: headingOf('code') };
+      findings.push(finding('look', place, 'row-without-code', {}));
       continue;
     }
     parameters.push({ line: row.line, cells: cells.taken() });
@@ -111,8 +111,8 @@ export function headingsByColumn(assignment: ColumnAssignment): Readonly<Record<
   for (const [heading, use] of Object.entries(assignment)) headings[use] = heading;
   const range = headings['range'];
   if (range) {
-    headings['least'] ??= range;
-    headings['greatest'] ??= range;
+    headings['minimum'] ??= range;
+    headings['maximum'] ??= range;
   }
   if (headings['bits']) headings['options'] ??= headings['bits'];
   return headings;
@@ -160,18 +160,18 @@ class RowCells {
 
   private number(access: string): ParameterCells {
     const range = rangeOf(this.of('range'), this.mark);
-    const least = range?.least ?? this.value('least').number;
-    const greatest = range?.greatest ?? this.value('greatest').number;
+    const minimum = range?.minimum ?? this.value('minimum').number;
+    const maximum = range?.maximum ?? this.value('maximum').number;
     const usual = this.value('default');
     const given = this.value('resolution').number;
-    const resolution = parseResolution(given) ? given : finest([least, greatest, usual.number]);
-    const unit = this.of('unit') || range?.unit || this.value('greatest').unit || usual.unit;
+    const resolution = parseResolution(given) ? given : finest([minimum, maximum, usual.number]);
+    const unit = this.of('unit') || range?.unit || this.value('maximum').unit || usual.unit;
     return {
-      register: registerOf(this.of('register'), least.startsWith('-')),
+      register: registerOf(this.of('register'), minimum.startsWith('-')),
       unit: normalUnit(unit),
       resolution,
-      least,
-      greatest,
+      minimum,
+      maximum,
       default: access === 'read' ? '' : usual.number,
     };
   }
@@ -203,13 +203,13 @@ function splitUnit(text: string, mark: DecimalMark): { number: string; unit: str
 function rangeOf(
   text: string,
   mark: DecimalMark,
-): { readonly least: string; readonly greatest: string; readonly unit: string } | undefined {
+): { readonly minimum: string; readonly maximum: string; readonly unit: string } | undefined {
   const match = RANGE.exec(text);
   if (!match) return undefined;
-  const [, least = '', leftUnit = '', greatest = '', rightUnit = ''] = match;
+  const [, minimum = '', leftUnit = '', maximum = '', rightUnit = ''] = match;
   return {
-    least: plainNumber(least, mark),
-    greatest: plainNumber(greatest, mark),
+    minimum: plainNumber(minimum, mark),
+    maximum: plainNumber(maximum, mark),
     unit: (rightUnit || leftUnit).trim(),
   };
 }

@@ -1,6 +1,7 @@
 // Objects of an EDS or DCF (CiA 306): index and subindex, types, limits and values. One reader for both: an EDS tells
 // what a device has, a DCF also what it is set to.
 
+import { finding, type Finding } from '../findings/index.ts';
 import { fail, ok, type Result } from '../values/index.ts';
 import { iniValue, readIni, type IniFile, type IniSection } from './ini-sections.ts';
 
@@ -33,16 +34,8 @@ export interface ObjectDictionary {
   readonly serial: string;
   readonly comments: readonly string[];
   readonly objects: readonly ObjectEntry[];
-  readonly findings: readonly ObjectFinding[];
+  readonly findings: readonly Finding[];
 }
-
-export type ObjectFinding = { readonly line: number; readonly severity: 'stop' | 'look' } & (
-  | { readonly code: 'ini-broken' }
-  | { readonly code: 'not-an-object-file' }
-  | { readonly code: 'section-twice'; readonly text: string }
-  | { readonly code: 'object-without-section'; readonly text: string }
-  | { readonly code: 'too-many-objects'; readonly most: number }
-);
 
 /** A device has a few hundred; a file that claims more than this is a mistake or worse. */
 const MOST_OBJECTS = 20_000;
@@ -51,23 +44,28 @@ const MOST_BROKEN_TOLD = 20;
 const OBJECT_LISTS = ['mandatoryobjects', 'optionalobjects', 'manufacturerobjects'];
 const HEX4 = /^[0-9a-f]{4}$/;
 
+/** `2010:01`: index of 16 bits and subindex of 8 bits, hexadecimal, as CiA 301 writes them. */
 export const objectAddress = (index: number, sub: number): string =>
   `${index.toString(16).toUpperCase().padStart(4, '0')}:${sub.toString(16).toUpperCase().padStart(2, '0')}`;
 
+/**
+ * Reads an EDS or DCF (CiA 306-1) with its findings. At most 20,000 objects are read; `CompactSubObj` is unfolded.
+ * `stop` where it is no such file or claims more objects than a device has.
+ */
 export function readObjects(text: string): ObjectDictionary {
   const file = readIni(text);
-  const findings: ObjectFinding[] = [];
+  const findings: Finding[] = [];
   const device = file.sections.get('deviceinfo');
   if (!device || !OBJECT_LISTS.some((name) => file.sections.has(name))) {
-    findings.push({ line: 1, severity: 'stop', code: 'not-an-object-file' });
+    findings.push(finding('stop', { line: 1 }, 'not-an-object-file', {}));
   }
   for (const line of file.broken.slice(0, MOST_BROKEN_TOLD))
-    findings.push({ line, severity: 'look', code: 'ini-broken' });
+    findings.push(finding('look', { line }, 'line-passed-over', {}));
   for (const { line, name } of file.twice)
-    findings.push({ line, severity: 'look', code: 'section-twice', text: name });
+    findings.push(finding('look', { line }, 'section-twice', { text: name }));
   const objects = listedIndexes(file, findings).flatMap((index) => objectsAt(file, index, findings));
   if (objects.length > MOST_OBJECTS)
-    findings.push({ line: 1, severity: 'stop', code: 'too-many-objects', most: MOST_OBJECTS });
+    findings.push(finding('stop', { line: 1 }, 'too-many-objects', { most: MOST_OBJECTS }));
   return {
     vendor: iniValue(device, 'VendorName'),
     product: iniValue(device, 'ProductName'),
@@ -82,7 +80,7 @@ export function readObjects(text: string): ObjectDictionary {
   };
 }
 
-function listedIndexes(file: IniFile, findings: ObjectFinding[]): number[] {
+function listedIndexes(file: IniFile, findings: Finding[]): number[] {
   const indexes = new Set<number>();
   for (const name of OBJECT_LISTS) {
     for (const { key, value, line } of file.sections.get(name)?.entries.values() ?? []) {
@@ -90,7 +88,7 @@ function listedIndexes(file: IniFile, findings: ObjectFinding[]): number[] {
       const index = parseInteger(value);
       const known = index.ok && index.value >= 0x1000 && index.value <= 0xffff;
       if (known && file.sections.has(index.value.toString(16))) indexes.add(index.value);
-      else findings.push({ line, severity: 'look', code: 'object-without-section', text: value });
+      else findings.push(finding('look', { line }, 'object-without-section', { text: value }));
     }
   }
   // Tools forget to list: a section that is there counts.
@@ -98,7 +96,7 @@ function listedIndexes(file: IniFile, findings: ObjectFinding[]): number[] {
   return [...indexes].sort((a, b) => a - b);
 }
 
-function objectsAt(file: IniFile, index: number, findings: ObjectFinding[]): ObjectEntry[] {
+function objectsAt(file: IniFile, index: number, findings: Finding[]): ObjectEntry[] {
   const hex = index.toString(16);
   const section = file.sections.get(hex);
   if (!section) return [];
@@ -126,10 +124,10 @@ function compactObjects(
   section: IniSection,
   index: number,
   count: number,
-  findings: ObjectFinding[],
+  findings: Finding[],
 ): ObjectEntry[] {
   if (count > 0xfe) {
-    findings.push({ line: section.line, severity: 'stop', code: 'too-many-objects', most: 0xfe });
+    findings.push(finding('stop', { line: section.line }, 'too-many-objects', { most: 0xfe }));
     return [];
   }
   const hex = index.toString(16);
@@ -201,8 +199,8 @@ function parsePlain(text: string): Result<number, IntegerFault> {
   return ok(sign === '-' && size !== 0 ? -size : size);
 }
 
-/** Least and greatest value of the integer types of CiA 301; nothing for text, real numbers and 64 bits. */
-export const INTEGER_TYPES: Readonly<Record<number, readonly [least: number, greatest: number]>> = {
+/** Minimum and maximum value of the integer types of CiA 301; nothing for text, real numbers and 64 bits. */
+export const INTEGER_TYPES: Readonly<Record<number, readonly [minimum: number, maximum: number]>> = {
   0x01: [0, 1],
   0x02: [-128, 127],
   0x03: [-32_768, 32_767],
@@ -213,6 +211,7 @@ export const INTEGER_TYPES: Readonly<Record<number, readonly [least: number, gre
   0x10: [-8_388_608, 8_388_607],
   0x16: [0, 16_777_215],
 };
+/** Data type of CiA 301, 7.4.7. */
 export const BOOLEAN_TYPE = 0x01;
 
 /** A value of a signed type may be written as its bit pattern: `0xFFFF` is −1 of 16 bits. */

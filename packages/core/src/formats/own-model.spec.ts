@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
 import { findParameter, type Dictionary } from '../dictionary/index.ts';
+import { describe as sentence } from '../findings/index.ts';
 import { formatRaw, readTable, tableFromJson, type Table } from '../values/index.ts';
 import {
   guessColumns,
@@ -46,7 +47,7 @@ const shown = (dictionary: Dictionary, code: string) => {
   if (!parameter) throw new Error(code);
   const show = (bound: { raw: number } | { fact: string } | null) =>
     bound && 'raw' in bound ? formatRaw(parameter.form, bound.raw) : '';
-  return [show(parameter.least), show(parameter.greatest), show(parameter.default)];
+  return [show(parameter.minimum), show(parameter.maximum), show(parameter.default)];
 };
 
 describe('a maker’s list', () => {
@@ -87,7 +88,7 @@ describe('a maker’s list', () => {
 
   it('tells lines without a code and leaves them out', () => {
     const { findings } = takeApart(table, guessColumns(table), 'comma');
-    expect(findings.map(({ line, severity }) => [line, severity])).toEqual([[8, 'look']]);
+    expect(findings.map(({ line, attention }) => [line, attention])).toEqual([[8, 'look']]);
   });
 
   it('tells what is wrong at the line and heading of the file', () => {
@@ -103,7 +104,7 @@ describe('a maker’s list', () => {
     // With those mended the default and the second A1 are told.
     const mended = parameters.filter(({ line }) => line === 2 || line === 4);
     const again = makeOwnModel(FACTS, mended, headingsByColumn(assignment)).findings;
-    expect(again.map(({ line, column, text }) => `${line} ${column}: ${text}`)).toEqual([
+    expect(again.map((found) => `${found.line} ${found.column}: ${sentence(found)}`)).toEqual([
       '4 no: The code A1 is already on line 2. Keep one of them.',
     ]);
   });
@@ -111,7 +112,7 @@ describe('a maker’s list', () => {
   it('asks for code and name where no column is known to hold them', () => {
     const { findings, parameters } = takeApart(tableOf('x,y\n1,2\n'), {}, 'point');
     expect(parameters).toEqual([]);
-    expect(findings[0]?.severity).toBe('stop');
+    expect(findings[0]?.attention).toBe('stop');
   });
 
   it('may come as JSON', () => {
@@ -147,9 +148,9 @@ describe('an EDS', () => {
   });
 
   it('reads hexadecimal, octal and signed values, and limits by type where none are stated', () => {
-    expect(cells('2000:00')).toMatchObject({ least: '1', greatest: '30000', default: '8' });
-    expect(cells('2001:01')).toMatchObject({ least: '-3000', greatest: '3000', default: '-1' });
-    expect(cells('2001:02')).toMatchObject({ least: '-32768' });
+    expect(cells('2000:00')).toMatchObject({ minimum: '1', maximum: '30000', default: '8' });
+    expect(cells('2001:01')).toMatchObject({ minimum: '-3000', maximum: '3000', default: '-1' });
+    expect(cells('2001:02')).toMatchObject({ minimum: '-32768' });
     expect(cells('2003:00')).toMatchObject({ kind: 'option', options: '0 = false; 1 = true', default: '1' });
   });
 
@@ -162,12 +163,12 @@ describe('an EDS', () => {
   });
 
   it('says what depends on the node, what is left out and what is listed without a section', () => {
-    const texts = eds.findings.map(({ text }) => text).join('\n');
+    const texts = eds.findings.map(sentence).join('\n');
     expect(texts).toContain('1400:01: "$NODEID+0x200" depends on the node; 513 holds for node 1.');
     expect(texts).toContain('1 object is left out: they hold text');
     expect(texts).toContain('1 object is left out: they can only be written.');
     expect(texts).toContain('The object 0x2ABC is listed but has no section.');
-    expect(eds.findings.every(({ severity }) => severity === 'look')).toBe(true);
+    expect(eds.findings.every(({ attention }) => attention === 'look')).toBe(true);
   });
 
   it('becomes a dictionary that never makes up a default', () => {

@@ -2,14 +2,8 @@
 // come in through the same reader as the shipped ones. Findings are told at the place of the user's file.
 
 import { stringify } from 'yaml';
-import {
-  describeModelFinding,
-  PARAMETER_COLUMNS,
-  readModel,
-  type Dictionary,
-  type ModelFiles,
-  type ModelFinding,
-} from '../dictionary/index.ts';
+import { PARAMETER_COLUMNS, readModel, type Dictionary, type ModelFiles } from '../dictionary/index.ts';
+import type { Finding } from '../findings/index.ts';
 import { writeTable } from '../values/index.ts';
 
 /** What no parameter table says. */
@@ -30,18 +24,10 @@ export interface OwnParameter {
   readonly cells: ParameterCells;
 }
 
-export interface OwnModelFinding {
-  readonly line: number;
-  /** Heading of the user's file, or nothing where the whole line is meant. */
-  readonly column: string;
-  readonly severity: 'stop' | 'look';
-  readonly text: string;
-}
-
 export interface OwnModel {
   readonly files: ModelFiles;
   readonly dictionary: Dictionary | null;
-  readonly findings: readonly OwnModelFinding[];
+  readonly findings: readonly Finding[];
 }
 
 /** The name of a model in addresses: `Mill & Sons` `X-5` is `mill-sons-x-5`. */
@@ -102,20 +88,18 @@ function parametersCsv(parameters: readonly OwnParameter[]): string {
 
 /** The table was written with one parameter a line: its line numbers lead back to the user's. */
 function atUsersPlace(
-  finding: ModelFinding,
+  { file, ...found }: Finding,
   parameters: readonly OwnParameter[],
   headings: Readonly<Record<string, string>>,
-): OwnModelFinding {
-  const severity = 'stop' as const;
-  if (finding.file !== 'parameters.csv')
-    return { line: 1, column: '', severity, text: describeModelFinding(finding) };
-  const usersLine = (line: number) => parameters[line - 2]?.line ?? 1;
-  const moved = 'first' in finding ? { ...finding, first: usersLine(finding.first) } : finding;
-  const column = String(finding.column);
+): Finding {
+  if (file !== 'parameters.csv') return { ...found, line: 1, column: '' };
+  const usersLine = (line = 1) => parameters[line - 2]?.line ?? 1;
+  const column = String(found.column);
+  const place = { line: usersLine(found.line), column: headings[column] ?? column };
+  const { facts } = found;
   return {
-    line: usersLine(finding.line),
-    column: headings[column] ?? column,
-    severity,
-    text: describeModelFinding(moved),
-  };
+    ...found,
+    ...place,
+    facts: 'first' in facts ? { ...facts, first: usersLine(facts.first) } : facts,
+  } as Finding;
 }

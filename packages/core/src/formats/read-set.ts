@@ -1,16 +1,21 @@
 // One way in for every set file: text to lines by its kind, lines to a set by the dictionary, hash against content.
 
 import type { Dictionary, Facts } from '../dictionary/index.ts';
+import { finding, hasStop } from '../findings/index.ts';
 import { hashOf } from '../sets/index.ts';
 import { assertNever, type Table } from '../values/index.ts';
 import { readSetCsv, readSetRows, type SetFileLines } from './set-csv.ts';
 import { readSetDcf } from './set-dcf.ts';
-import { checkEntries, type ReadSet, type SetFinding } from './set-file.ts';
+import { checkEntries, type ReadSet } from './set-file.ts';
 import { readSetJson } from './set-json.ts';
 
 export type SetTextKind = 'csv' | 'json' | 'dcf';
 export type SetFileKind = SetTextKind | 'xlsx';
 
+/**
+ * Reads a set for a unit of this model, with `facts` of its rating and region. The set holds what could be read; whether it
+ * may be taken in is said by its findings, and a hash that the file claims is held against the content.
+ */
 export function readSet(kind: SetTextKind, text: string, dictionary: Dictionary, facts: Facts): ReadSet {
   return readLines(linesOf(kind, text, dictionary), dictionary, facts);
 }
@@ -38,10 +43,8 @@ function readLines(lines: SetFileLines, dictionary: Dictionary, facts: Facts): R
     return { set, findings: lines.findings, serial: lines.head.serial };
   }
   const read = checkEntries(dictionary, facts, lines.head, lines.entries);
-  const stopped = read.findings.some((finding) => finding.severity === 'stop');
-  if (stopped || lines.head.hash === null || lines.head.hash === hashOf(read.set)) return read;
-  const finding: SetFinding = { line: 1, severity: 'look', code: 'hash-differs' };
-  return { ...read, findings: [...read.findings, finding] };
+  if (hasStop(read.findings) || lines.head.hash === null || lines.head.hash === hashOf(read.set)) return read;
+  return { ...read, findings: [...read.findings, finding('look', { line: 1 }, 'hash-differs', {})] };
 }
 
 /** JSON documents start with a brace, object files with a section in brackets; everything else is read as a table. */

@@ -2,10 +2,12 @@
 // made by hand may give either one alone.
 
 import { findParameter, placeOf, type Dictionary } from '../dictionary/index.ts';
+import { finding, type Finding } from '../findings/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
 import { describeRaw, formatRaw, readTable, writeTable, type Reading, type Table } from '../values/index.ts';
-import { NO_HEAD, type SetFileEntry, type SetFileHead, type SetFinding } from './set-file.ts';
+import { NO_HEAD, type SetFileEntry, type SetFileHead } from './set-file.ts';
 
+/** Of a file that is written. Of one that is read, `code` and one of `value` and `raw` are enough. */
 export const SET_CSV_COLUMNS = [
   'dictionary',
   'code',
@@ -17,6 +19,7 @@ export const SET_CSV_COLUMNS = [
   'unreadable',
 ] as const;
 
+/** RFC 4180, commas, one parameter a line in the order of the menu; values in the unit of the parameter, with a point. */
 export const writeSetCsv = (dictionary: Dictionary, set: ParameterSet): string =>
   writeTable(SET_CSV_COLUMNS, setRows(dictionary, set));
 
@@ -40,9 +43,10 @@ function toCells(dictionary: Dictionary, id: string, code: string, reading: Read
 export interface SetFileLines {
   readonly head: SetFileHead;
   readonly entries: readonly SetFileEntry[];
-  readonly findings: readonly SetFinding[];
+  readonly findings: readonly Finding[];
 }
 
+/** Lines of a set from CSV with commas, semicolons or tabs; they are not yet held against a model. */
 export function readSetCsv(text: string): SetFileLines {
   const table = readTable(text);
   return table.ok ? readSetRows(table.value) : nothing(tableFinding(table.fault));
@@ -51,11 +55,11 @@ export function readSetCsv(text: string): SetFileLines {
 /** The same columns in rows that come from elsewhere, such as a sheet of a spreadsheet. */
 export function readSetRows({ columns, rows }: Table): SetFileLines {
   if (!columns.includes('code'))
-    return nothing({ line: 1, severity: 'stop', code: 'column-missing', column: 'code' });
+    return nothing(finding('stop', { line: 1 }, 'set-column-missing', { column: 'code' }));
   if (!columns.includes('value') && !columns.includes('raw')) {
-    return nothing({ line: 1, severity: 'stop', code: 'column-missing', column: 'value' });
+    return nothing(finding('stop', { line: 1 }, 'set-column-missing', { column: 'value' }));
   }
-  if (rows.length === 0) return nothing({ line: 1, severity: 'stop', code: 'file-empty' });
+  if (rows.length === 0) return nothing(finding('stop', { line: 1 }, 'file-empty', {}));
   const models = [...new Set(rows.map((row) => row.cells['dictionary'] ?? '').filter((id) => id !== ''))];
   const entries = rows.map(({ line, cells }) => ({
     line,
@@ -72,9 +76,10 @@ export function readSetRows({ columns, rows }: Table): SetFileLines {
   };
 }
 
-function tableFinding(fault: { readonly code: string; readonly line?: number }): SetFinding {
-  if (fault.code === 'table-empty') return { line: 1, severity: 'stop', code: 'file-empty' };
-  return { line: fault.line ?? 1, severity: 'stop', code: 'file-broken', wanted: 'a CSV table' };
+function tableFinding(fault: { readonly code: string; readonly line?: number }): Finding {
+  if (fault.code === 'table-empty') return finding('stop', { line: 1 }, 'file-empty', {});
+  return finding('stop', { line: fault.line ?? 1 }, 'file-broken', { wanted: 'a CSV table' });
 }
 
-const nothing = (finding: SetFinding): SetFileLines => ({ head: NO_HEAD, entries: [], findings: [finding] });
+/** What comes of a file that cannot be read at all. */
+export const nothing = (why: Finding): SetFileLines => ({ head: NO_HEAD, entries: [], findings: [why] });

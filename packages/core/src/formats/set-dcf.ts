@@ -2,10 +2,11 @@
 // addresses of the manufacturer's area from their registers, so that the same dictionary always gives the same file.
 
 import { findParameter, isNoise, type Code, type Dictionary, type Parameter } from '../dictionary/index.ts';
+import { finding } from '../findings/index.ts';
 import { hashOf, type ParameterSet } from '../sets/index.ts';
 import type { Reading } from '../values/index.ts';
-import type { SetFileLines } from './set-csv.ts';
-import { NO_HEAD, serialIn, type SetFileEntry, type SetFinding } from './set-file.ts';
+import { nothing, type SetFileLines } from './set-csv.ts';
+import { serialIn, type SetFileEntry } from './set-file.ts';
 import type { SetOrigin } from './set-json.ts';
 import { inTypeRange, objectAddress, parseInteger, readObjects } from './object-dictionary.ts';
 
@@ -49,6 +50,10 @@ function place(parameter: Parameter, at: number): PlacedParameter {
   return { index: base + Math.floor(number / SUBS), sub: (number % SUBS) + 1, parameter };
 }
 
+/**
+ * A set as DCF (CiA 306-1): raw values as `ParameterValue`, signed as they are. What could not be read, and the hash of the
+ * content, stand in the comments, so that the file comes back as the same set.
+ */
 export function writeSetDcf(dictionary: Dictionary, set: ParameterSet, origin: SetOrigin): string {
   const placed = [...placesOf(dictionary).values()].sort((a, b) => a.index - b.index || a.sub - b.sub);
   const indexes = [...new Set(placed.map(({ index }) => index))];
@@ -178,8 +183,8 @@ function objectLines({ parameter }: PlacedParameter, set: ParameterSet): string[
   ];
 }
 
-function dataTypeOf({ register, least }: Parameter, reading: Reading | undefined): number {
-  const negative = ('raw' in least && least.raw < 0) || (typeof reading === 'number' && reading < 0);
+function dataTypeOf({ register, minimum }: Parameter, reading: Reading | undefined): number {
+  const negative = ('raw' in minimum && minimum.raw < 0) || (typeof reading === 'number' && reading < 0);
   const signed = register?.signed ?? negative;
   const wide = register ? register.width === 32 : true;
   if (signed) return wide ? 0x04 : 0x03;
@@ -189,16 +194,9 @@ function dataTypeOf({ register, least }: Parameter, reading: Reading | undefined
 /** Lines of a set from a DCF. What belongs to the network and not to the drive is counted and left out. */
 export function readSetDcf(text: string, dictionary: Dictionary): SetFileLines {
   const objects = readObjects(text);
-  const stop = objects.findings.find(({ severity }) => severity === 'stop');
-  if (stop) {
-    const finding: SetFinding = {
-      line: stop.line,
-      severity: 'stop',
-      code: 'file-broken',
-      wanted: 'a DCF (CiA 306)',
-    };
-    return { head: NO_HEAD, entries: [], findings: [finding] };
-  }
+  const stop = objects.findings.find(({ attention }) => attention === 'stop');
+  if (stop)
+    return nothing(finding('stop', { line: stop.line ?? 1 }, 'file-broken', { wanted: 'a DCF (CiA 306)' }));
   const known = placesOf(dictionary);
   const node = parseInteger(objects.nodeId);
   const told = tellings(objects.comments);

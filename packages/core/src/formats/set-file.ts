@@ -1,15 +1,16 @@
 // A set as a file: what it says beside the values, and how its lines become a set. All findings are collected; a
-// finding of severity `stop` means that the file is not taken in, `look` that somebody should look before it is.
+// finding that stops means that the file is not taken in.
 
 import {
   findParameter,
   isNoise,
   refusalOf,
+  refusalSaid,
   type Code,
   type Dictionary,
   type Facts,
-  type ValueRefusal,
 } from '../dictionary/index.ts';
+import { finding, valueSaid, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
 import {
   formatRaw,
@@ -21,7 +22,6 @@ import {
   type Form,
   type Reading,
   type UnreadableReason,
-  type ValueFault,
 } from '../values/index.ts';
 
 /** One line of a set file before it is checked. Texts are as in the file; empty means not given. */
@@ -52,45 +52,9 @@ export function serialIn(text: unknown): number | null {
   return Number.isSafeInteger(serial) && serial > 0 ? serial : null;
 }
 
-export type SetFinding = { readonly line: number; readonly severity: 'stop' | 'look' } & (
-  | { readonly code: 'file-empty' }
-  | { readonly code: 'file-broken'; readonly wanted: string }
-  | { readonly code: 'format-unknown'; readonly found: string }
-  | { readonly code: 'column-missing'; readonly column: string }
-  | { readonly code: 'other-dictionary'; readonly found: string; readonly wanted: string }
-  | { readonly code: 'code-missing' }
-  /** A spreadsheet program takes `4/12` for a day of the year and writes a date in its place. */
-  | { readonly code: 'code-is-date'; readonly text: string }
-  | { readonly code: 'value-is-date'; readonly text: string; readonly value: string }
-  | { readonly code: 'code-unknown'; readonly text: string }
-  | { readonly code: 'code-twice'; readonly text: string }
-  | { readonly code: 'formula'; readonly column: string }
-  | { readonly code: 'value-missing'; readonly text: string }
-  | { readonly code: 'value-unreadable'; readonly text: string; readonly fault: ValueFault }
-  | {
-      readonly code: 'unit-converted';
-      readonly text: string;
-      readonly from: string;
-      readonly to: string;
-      readonly exact: boolean;
-    }
-  | { readonly code: 'unit-differs'; readonly text: string; readonly found: string; readonly wanted: string }
-  | { readonly code: 'raw-unreadable'; readonly text: string }
-  | { readonly code: 'reason-unknown'; readonly text: string }
-  | {
-      readonly code: 'value-and-raw-differ';
-      readonly text: string;
-      readonly value: string;
-      readonly fromRaw: string;
-    }
-  | { readonly code: 'out-of-range'; readonly text: string; readonly refusal: ValueRefusal }
-  | { readonly code: 'parameters-missing'; readonly codes: readonly string[] }
-  | { readonly code: 'hash-differs' }
-);
-
 export interface ReadSet {
   readonly set: ParameterSet;
-  readonly findings: readonly SetFinding[];
+  readonly findings: readonly Finding[];
   /** Serial number of the unit that the set was read from, where the file tells it. */
   readonly serial: number | null;
 }
@@ -104,15 +68,16 @@ export function checkEntries(
   head: SetFileHead,
   entries: readonly SetFileEntry[],
 ): ReadSet {
-  const findings: SetFinding[] = [];
+  const findings: Finding[] = [];
   const readings = new Map<Code, Reading>();
   const wanted = dictionary.id;
   if (head.dictionary !== null && head.dictionary !== wanted) {
-    findings.push({ line: 1, severity: 'stop', code: 'other-dictionary', found: head.dictionary, wanted });
+    const facts = { found: head.dictionary, wanted };
+    findings.push(finding('stop', { line: 1 }, 'other-dictionary', facts));
   } else {
     for (const entry of entries) takeEntry(dictionary, facts, entry, readings, findings);
     // Object files are read object by object: people look for findings line by line.
-    findings.sort((a, b) => a.line - b.line);
+    findings.sort((a, b) => (a.line ?? 0) - (b.line ?? 0));
     findMissing(dictionary, readings, findings);
   }
   return { set: { dictionary: wanted, readings }, findings, serial: head.serial };
@@ -123,69 +88,76 @@ function takeEntry(
   facts: Facts,
   entry: SetFileEntry,
   readings: Map<Code, Reading>,
-  findings: SetFinding[],
+  findings: Finding[],
 ): void {
-  const stop = { line: entry.line, severity: 'stop' } as const;
+  const { line } = entry;
+  const stop = <C extends FindingCode>(code: C, facts: FactsOf<C>): void =>
+    void findings.push(finding('stop', { line }, code, facts));
   const text = entry.code;
-  if (text === '') return void findings.push({ ...stop, code: 'code-missing' });
+  if (text === '') return stop('code-missing', {});
   const formula = (['code', 'value', 'raw'] as const).find((column) => /^[=@]/.test(entry[column]));
-  if (formula) return void findings.push({ ...stop, code: 'formula', column: formula });
+  if (formula) return stop('formula', { column: formula });
   const parameter = findParameter(dictionary, text);
-  if (!parameter)
-    return void findings.push({ ...stop, code: looksLikeDate(text) ? 'code-is-date' : 'code-unknown', text });
-  if (readings.has(parameter.code)) return void findings.push({ ...stop, code: 'code-twice', text });
+  if (!parameter && looksLikeDate(text)) return stop('code-is-date', { text });
+  if (!parameter) return stop('not-of-the-model', { text, model: dictionary.name });
+  if (readings.has(parameter.code)) return stop('line-twice', { text });
   if (entry.unreadable !== '') {
     const reason = REASONS.find((known) => known === entry.unreadable);
-    if (!reason) return void findings.push({ ...stop, code: 'reason-unknown', text: entry.unreadable });
+    if (!reason) return stop('reason-unknown', { text: entry.unreadable });
     return void readings.set(parameter.code, { unreadable: reason });
   }
   const raw = rawOfEntry(parameter.form, entry, findings);
   if (raw === undefined) return;
   readings.set(parameter.code, raw);
   const refusal = isNoise(parameter) ? undefined : refusalOf(parameter, raw, facts);
-  if (refusal) findings.push({ line: entry.line, severity: 'look', code: 'out-of-range', text, refusal });
+  if (!refusal) return;
+  const why = refusalSaid(parameter, refusal);
+  findings.push(finding('look', { line }, 'out-of-range', { text, why }));
 }
 
 /** Raw wins where both are given, but only if the value says the same: a hand-edited value must not be lost. */
-function rawOfEntry(form: Form, entry: SetFileEntry, findings: SetFinding[]): number | undefined {
-  const stop = { line: entry.line, severity: 'stop', text: entry.code } as const;
+function rawOfEntry(form: Form, entry: SetFileEntry, findings: Finding[]): number | undefined {
+  const { line, code: text } = entry;
   const raw = /^-?\d{1,10}$/.test(entry.raw) ? Number(entry.raw) : undefined;
-  if (entry.raw !== '' && raw === undefined) return void findings.push({ ...stop, code: 'raw-unreadable' });
+  if (entry.raw !== '' && raw === undefined)
+    return void findings.push(finding('stop', { line }, 'raw-unreadable', { text }));
   if (entry.value === '') {
-    if (raw === undefined) findings.push({ ...stop, code: 'value-missing' });
+    if (raw === undefined) findings.push(finding('stop', { line }, 'value-missing', { text }));
     return raw;
   }
   const value = rawOfValue(form, entry, findings);
   if (value === undefined) return undefined;
   if (raw !== undefined && raw !== value) {
-    const fromRaw = formatRaw(form, raw);
-    return void findings.push({ ...stop, code: 'value-and-raw-differ', value: entry.value, fromRaw });
+    const facts = { text, value: entry.value, fromRaw: formatRaw(form, raw) };
+    return void findings.push(finding('stop', { line }, 'value-and-raw-differ', facts));
   }
   return value;
 }
 
 /** A value in another unit of the same quantity is converted, and said to be. */
-function rawOfValue(form: Form, entry: SetFileEntry, findings: SetFinding[]): number | undefined {
+function rawOfValue(form: Form, entry: SetFileEntry, findings: Finding[]): number | undefined {
   const { line, code: text, unit } = entry;
-  const stop = { line, severity: 'stop', text } as const;
   if (form.kind === 'number' && unit !== '' && normalUnit(unit) !== form.unit) {
     const decimal = parseDecimal(entry.value);
     const converted = decimal.ok ? rawInUnit(form, decimal.value, unit) : undefined;
     if (decimal.ok && !converted)
-      return void findings.push({ ...stop, code: 'unit-differs', found: unit, wanted: form.unit });
+      return void findings.push(
+        finding('stop', { line }, 'unit-differs', { text, found: unit, wanted: form.unit }),
+      );
     if (converted) {
       const from = `${entry.value} ${unit}`;
       const to = showRaw(form, converted.raw);
       const { exact } = converted;
-      findings.push({ line, severity: 'look', code: 'unit-converted', text, from, to, exact });
+      findings.push(finding('look', { line }, 'unit-converted', { text, from, to, exact }));
       return converted.raw;
     }
   }
   const value = parseRaw(form, entry.value);
   if (value.ok) return value.value;
   if (looksLikeDate(entry.value))
-    return void findings.push({ ...stop, code: 'value-is-date', value: entry.value });
-  return void findings.push({ ...stop, code: 'value-unreadable', fault: value.fault });
+    return void findings.push(finding('stop', { line }, 'value-is-date', { text, value: entry.value }));
+  const why = valueSaid(value.fault);
+  return void findings.push(finding('stop', { line }, 'value-unreadable', { text, why }));
 }
 
 const MONTH = '(jan|feb|m[aä]r|apr|ma[iy]|jun|jul|aug|sep|o[ck]t|nov|de[cz])[a-zäé]*';
@@ -203,10 +175,10 @@ export const looksLikeDate = (text: string): boolean => DATES.some((date) => dat
 function findMissing(
   dictionary: Dictionary,
   readings: ReadonlyMap<Code, Reading>,
-  findings: SetFinding[],
+  findings: Finding[],
 ): void {
   const missing = dictionary.parameters.filter((each) => !isNoise(each) && !readings.has(each.code));
   if (missing.length === 0) return;
   const codes = missing.map((parameter) => parameter.code);
-  findings.push({ line: 1, severity: 'look', code: 'parameters-missing', codes });
+  findings.push(finding('look', { line: 1 }, 'parameters-missing', { codes }));
 }

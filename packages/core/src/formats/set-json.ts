@@ -1,12 +1,15 @@
 // A set as JSON by docs/formats/parameter-set.schema.json. Unknown versions are refused.
 
 import { findParameter, placeOf, type Dictionary } from '../dictionary/index.ts';
+import { finding } from '../findings/index.ts';
 import { hashOf, isReading, type ParameterSet } from '../sets/index.ts';
 import { formatRaw, type Reading } from '../values/index.ts';
-import type { SetFileLines } from './set-csv.ts';
-import { NO_HEAD, serialIn, type SetFileEntry, type SetFinding } from './set-file.ts';
+import { nothing, type SetFileLines } from './set-csv.ts';
+import { serialIn, type SetFileEntry } from './set-file.ts';
 
+/** Name in the head of the file; another one is refused. */
 export const SET_JSON_FORMAT = 'drive-keep/parameter-set';
+/** Goes up when older readers would read the file wrongly. */
 export const SET_JSON_VERSION = 1;
 
 /** Facts about where a set comes from; informative, not part of the content. */
@@ -22,6 +25,7 @@ export interface SetOrigin {
   readonly reason?: string;
 }
 
+/** By docs/formats/parameter-set.schema.json; values in the unit of the parameter stand beside the raw ones for eyes only. */
 export function writeSetJson(dictionary: Dictionary, set: ParameterSet, origin: SetOrigin): string {
   const sorted = [...set.readings].sort(([a], [b]) => placeOf(dictionary, a) - placeOf(dictionary, b));
   const document = {
@@ -45,27 +49,24 @@ function toItem(dictionary: Dictionary, code: string, reading: Reading): object 
   return { code, name, raw: reading, value: formatRaw(parameter.form, reading), unit };
 }
 
+/** Lines of a set from JSON; the line of an entry is its place in the list, counted from 1. */
 export function readSetJson(text: string): SetFileLines {
-  if (text.trim() === '') return nothing({ line: 1, severity: 'stop', code: 'file-empty' });
+  if (text.trim() === '') return nothing(finding('stop', { line: 1 }, 'file-empty', {}));
   let source: unknown;
   try {
     source = JSON.parse(text.replace(/^\uFEFF/, ''));
   } catch (error) {
-    return nothing({ line: lineOfFault(text, error), severity: 'stop', code: 'file-broken', wanted: 'JSON' });
+    return nothing(finding('stop', { line: lineOfFault(text, error) }, 'file-broken', { wanted: 'JSON' }));
   }
   const document = (typeof source === 'object' && source !== null ? source : {}) as Record<string, unknown>;
   const found = `${String(document['format'])} ${String(document['version'])}`;
   if (document['format'] !== SET_JSON_FORMAT || document['version'] !== SET_JSON_VERSION) {
-    return nothing({ line: 1, severity: 'stop', code: 'format-unknown', found });
+    return nothing(finding('stop', { line: 1 }, 'format-unknown', { found }));
   }
   const { dictionary, hash, parameters } = document;
   if (typeof dictionary !== 'string' || typeof hash !== 'string' || !Array.isArray(parameters)) {
-    return nothing({
-      line: 1,
-      severity: 'stop',
-      code: 'file-broken',
-      wanted: 'dictionary, hash and parameters',
-    });
+    const wanted = 'dictionary, hash and parameters';
+    return nothing(finding('stop', { line: 1 }, 'file-broken', { wanted }));
   }
   const { serial } = (document['origin'] ?? {}) as { serial?: unknown };
   const head = { dictionary, hash, serial: serialIn(serial) };
@@ -93,9 +94,3 @@ function lineOfFault(text: string, error: unknown): number {
   const position = Number(/position (\d+)/.exec(String(error))?.[1] ?? text.length);
   return text.slice(0, position).split('\n').length;
 }
-
-const nothing = (finding: SetFinding): SetFileLines => ({
-  head: NO_HEAD,
-  entries: [],
-  findings: [finding],
-});

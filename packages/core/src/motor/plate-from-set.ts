@@ -17,6 +17,7 @@ export interface ToldValue {
 
 export type PlateKey = keyof typeof RATING_FIELDS | keyof typeof MOTOR_FIELDS | keyof typeof BRAKE_FIELDS;
 
+/** All fields of a plate by their keys. */
 export const PLATE_FIELDS = { ...RATING_FIELDS, ...MOTOR_FIELDS, ...BRAKE_FIELDS } as const;
 
 const MEANINGS: Readonly<Record<PlateKey, readonly string[]>> = {
@@ -32,7 +33,7 @@ const MEANINGS: Readonly<Record<PlateKey, readonly string[]>> = {
   stallCurrent: ['motor.stallCurrent'],
   peakCurrent: ['motor.peakCurrent'],
   resistance: ['motor.statorResistance'],
-  inductance: ['motor.leakage'],
+  inductance: ['motor.windingInductance', 'motor.leakage'],
   voltageConstant: ['motor.voltageConstant'],
   maximumSpeed: ['motor.maximumSpeed'],
   thermalTime: ['motor.thermalTime'],

@@ -201,7 +201,7 @@ describe('a plate that was typed', () => {
       motor: { poles: '4 Hz', sensor: 'cold' },
       brake: { coilCurrent: '-1' },
     });
-    expect(read.ok ? [] : read.fault.map(({ field }) => field)).toEqual([
+    expect(read.ok ? [] : read.fault.map(({ column }) => column)).toEqual([
       'Connection',
       'Power',
       'Ratings',

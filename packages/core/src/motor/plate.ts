@@ -12,7 +12,9 @@ import {
   type Result,
 } from '../values/index.ts';
 
+/** Of the windings, IEC 60034-8. */
 export const CONNECTIONS = ['star', 'delta'] as const;
+/** Of the temperature of the windings. */
 export const SENSORS = ['none', 'ptc', 'kty', 'pt1000', 'switch'] as const;
 
 /** What a plate says of one supply: numbers differ between star and delta, 50 and 60 Hz. */
@@ -62,6 +64,7 @@ export interface PlateField {
   readonly unit: string;
 }
 
+/** What a plate says of one rating. `base` is the unit that is kept, `unit` the one on the screen. */
 export const RATING_FIELDS = {
   voltage: { name: 'Voltage', base: 'V', unit: 'V' },
   frequency: { name: 'Frequency', base: 'Hz', unit: 'Hz' },
@@ -71,6 +74,7 @@ export const RATING_FIELDS = {
   powerFactor: { name: 'cos φ', base: '', unit: '' },
 } as const satisfies Record<string, PlateField>;
 
+/** What a plate or a data sheet says of the motor, whatever the rating. */
 export const MOTOR_FIELDS = {
   poles: { name: 'Poles', base: '', unit: '' },
   inertia: { name: 'Rotor inertia', base: 'kg·m²', unit: 'kg·cm²' },
@@ -80,10 +84,11 @@ export const MOTOR_FIELDS = {
   resistance: { name: 'Winding resistance', base: 'Ω', unit: 'Ω' },
   inductance: { name: 'Winding inductance', base: 'H', unit: 'mH' },
   voltageConstant: { name: 'Voltage at 1000 rpm', base: 'V', unit: 'V' },
-  maximumSpeed: { name: 'Greatest speed', base: 'rpm', unit: 'rpm' },
+  maximumSpeed: { name: 'Maximum speed', base: 'rpm', unit: 'rpm' },
   thermalTime: { name: 'Thermal time constant', base: 's', unit: 's' },
 } as const satisfies Record<string, PlateField>;
 
+/** Of a holding brake. */
 export const BRAKE_FIELDS = {
   releaseDelay: { name: 'Brake release delay', base: 's', unit: 'ms' },
   setDelay: { name: 'Brake set delay', base: 's', unit: 'ms' },

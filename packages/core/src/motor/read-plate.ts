@@ -1,6 +1,7 @@
 // A plate as somebody typed it, field by field as text, to the numbers that are kept. All faults are collected; an empty
 // field is one that the plate does not tell.
 
+import { said, type Finding, type Said } from '../findings/index.ts';
 import { fail, ok, type Result } from '../values/index.ts';
 import {
   BRAKE_FIELDS,
@@ -22,29 +23,24 @@ export interface PlateText {
   readonly brake: Readonly<Record<string, string>>;
 }
 
-export interface PlateFinding {
-  readonly field: string;
-  readonly text: string;
-}
-
-/** Text of every fault, with what to do; `field` is the name on the screen. */
-function describePlateFault(fault: PlateFault): string {
+function plateSaid(fault: PlateFault): Said {
+  const { text } = fault;
   switch (fault.code) {
     case 'comma':
-      return `"${fault.text}" has a comma. Write decimals with a point.`;
+      return said('has-a-comma', { text });
     case 'not-a-number':
-      return `"${fault.text}" is no number. Write it as on the plate, with or without its unit.`;
+      return said('plate-number', { text });
     case 'other-quantity':
-      return fault.unit === ''
-        ? `"${fault.text}" has a unit; this is a bare number.`
-        : `"${fault.text}" is not in ${fault.unit} or a unit like it.`;
+      return said('plate-unit', { text, unit: fault.unit });
     case 'not-positive':
-      return `"${fault.text}" is not above zero. Leave the field empty where the plate does not tell it.`;
+      return said('plate-not-positive', { text });
   }
 }
 
-export function readPlate(text: PlateText): Result<MotorPlate, readonly PlateFinding[]> {
-  const findings: PlateFinding[] = [];
+/** Findings are at the field, by its name on the screen. */
+export function readPlate(text: PlateText): Result<MotorPlate, readonly Finding[]> {
+  const findings: Finding[] = [];
+  const stop = (column: string, why: Said): void => void findings.push({ ...why, column, attention: 'stop' });
   const numbers = (fields: Readonly<Record<string, PlateField>>, from: Readonly<Record<string, string>>) => {
     const read: Record<string, number> = {};
     for (const [key, field] of Object.entries(fields)) {
@@ -52,14 +48,13 @@ export function readPlate(text: PlateText): Result<MotorPlate, readonly PlateFin
       if (given === '') continue;
       const value = parsePlateValue(field, given);
       if (value.ok) read[key] = value.value;
-      else findings.push({ field: field.name, text: describePlateFault(value.fault) });
+      else stop(field.name, plateSaid(value.fault));
     }
     return read;
   };
   const choice = <T extends string>(name: string, known: readonly T[], given = ''): T | undefined => {
     const found = known.find((each) => each === given.trim());
-    if (!found && given.trim() !== '')
-      findings.push({ field: name, text: `"${given}" is not one of ${known.join(', ')}.` });
+    if (!found && given.trim() !== '') stop(name, said('plate-choice', { text: given, known }));
     return found;
   };
   const ratings = text.ratings
@@ -68,11 +63,9 @@ export function readPlate(text: PlateText): Result<MotorPlate, readonly PlateFin
       return { ...numbers(RATING_FIELDS, rating), ...(connection ? { connection } : {}) };
     })
     .filter((rating) => Object.keys(rating).length > 0);
-  if (ratings.length === 0)
-    findings.push({ field: 'Ratings', text: 'The plate has no rating: tell at least its power or current.' });
+  if (ratings.length === 0) stop('Ratings', said('plate-without-rating', {}));
   const voltages = ratings.map(({ voltage, frequency }) => `${voltage ?? ''} ${frequency ?? ''}`);
-  if (new Set(voltages).size < voltages.length)
-    findings.push({ field: 'Ratings', text: 'Two ratings are for the same supply. Put them in one line.' });
+  if (new Set(voltages).size < voltages.length) stop('Ratings', said('ratings-of-one-supply', {}));
   const sensor = choice('Temperature sensor', SENSORS, text.motor['sensor']);
   const feedback = text.motor['feedback']?.trim() ?? '';
   const brake = numbers(BRAKE_FIELDS, text.brake);

@@ -4,7 +4,8 @@ import { findParameter, type Dictionary, type KeypadFacts } from '../dictionary/
 import { defaultSet, type ParameterSet } from '../sets/index.ts';
 import { rawOf, SEEDED, settingsOf } from '../testing/arbitraries.ts';
 import { allModels } from '../testing/shipped-model.ts';
-import { editPresses, orderForKeys, planWrites, UnitRules, type WriteStep } from './index.ts';
+import { UnitRules } from '../rules/index.ts';
+import { editPresses, orderForKeys, planWrites, type WriteStep } from './index.ts';
 
 const withKeypad = allModels.filter(({ model }) => model.keypad !== null);
 const outfitOf = ({ ratings, regions }: Dictionary) => ({

@@ -248,7 +248,7 @@ function mustPrecede(dictionary: Dictionary, one: WriteStep, other: WriteStep): 
 
 function isRated(dictionary: Dictionary, code: Code): boolean {
   const parameter = findParameter(dictionary, code);
-  const bounds = parameter ? [parameter.least, parameter.greatest, parameter.default] : [];
+  const bounds = parameter ? [parameter.minimum, parameter.maximum, parameter.default] : [];
   return bounds.some((bound) => bound !== null && 'fact' in bound);
 }
 

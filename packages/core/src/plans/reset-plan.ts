@@ -16,7 +16,7 @@ import {
 } from '../dictionary/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
 import { parseRaw, sameReading, type Reading } from '../values/index.ts';
-import { UnitRules, type Readings } from './effects.ts';
+import { UnitRules, type Readings } from '../rules/index.ts';
 import { planWrites, type WritePlan } from './write-plan.ts';
 
 export interface ResetChoice {

@@ -7,7 +7,8 @@ import { findMeaning, type Code, type Dictionary } from '../dictionary/index.ts'
 import { defaultSet, type ParameterSet } from '../sets/index.ts';
 import { SEEDED, wholeSet } from '../testing/arbitraries.ts';
 import { allModels, facts, outfit, shippedModel } from '../testing/shipped-model.ts';
-import { describeUnreachable, planWrites, structuralCodes, UnitRules, WRITE_PHASES } from './index.ts';
+import { structuralCodes, UnitRules } from '../rules/index.ts';
+import { describeUnreachable, planWrites, WRITE_PHASES } from './index.ts';
 
 const codeOf = (meaning: string, model: Dictionary = shippedModel): Code => {
   const parameter = findMeaning(model, meaning);
@@ -17,7 +18,7 @@ const codeOf = (meaning: string, model: Dictionary = shippedModel): Code => {
 
 const METHOD = codeOf('unit.controlMethod');
 const LOCK = codeOf('unit.lock');
-const GREATEST = codeOf('frequency.greatest');
+const GREATEST = codeOf('frequency.maximum');
 const PRESET = codeOf('preset.7');
 const COUNTING = codeOf('input.7.function');
 const FILTER = codeOf('input.7.filter');
@@ -70,7 +71,7 @@ describe('a write plan', () => {
     ]);
     const lower = plan(unit([PRESET, 5000]), [GREATEST, 4500]);
     expect(lower.unreachable).toEqual([
-      { code: PRESET, cause: { code: 'above-greatest', raw: 5000, limit: 4500 } },
+      { code: PRESET, cause: { code: 'above-maximum', raw: 5000, limit: 4500 } },
     ]);
     expect(lower.predicted.readings.get(PRESET)).toBe(4500);
     expect(lower.undo.steps.map(({ code, to }) => [code, to])).toEqual([
@@ -111,7 +112,7 @@ describe('a write plan', () => {
       [codeOf('ramp.quick'), 300],
     );
     expect(odd.unreachable.map(({ cause }) => cause.code)).toEqual([
-      'above-greatest',
+      'above-maximum',
       'no-such-option',
       'no-such-bit',
       'read-only',
@@ -121,7 +122,7 @@ describe('a write plan', () => {
     ]);
     expect(odd.steps.map((step) => step.code)).toEqual([codeOf('ramp.quick')]);
     expect(describeUnreachable(odd.unreachable[0] as never, shippedModel)).toContain(
-      '600.01 s is above the greatest value, 600.00 s',
+      '600.01 s is above the maximum value, 600.00 s',
     );
     for (const each of odd.unreachable) expect(describeUnreachable(each, shippedModel)).toMatch(/\.$/);
   });
@@ -174,7 +175,7 @@ describe('a write', () => {
     expect(current.readings.get(codeOf('command.source'))).toBe(2);
   });
 
-  it('of the region brings the defaults of that region, of the duty its greatest currents', () => {
+  it('of the region brings the defaults of that region, of the duty its maximum currents', () => {
     const other = written(unit(), codeOf('unit.region'), 1);
     expect(other.get(codeOf('motor.baseFrequency'))).toBe(6000);
     const normal = new Map(written(unit(), codeOf('unit.duty'), 1));

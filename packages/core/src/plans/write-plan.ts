@@ -16,10 +16,11 @@ import {
 } from '../dictionary/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
 import type { Reading } from '../values/index.ts';
-import { structuralCodes, UnitRules, type Readings, type WriteRefusal } from './effects.ts';
+import { isOfLine } from './cut-off.ts';
+import { structuralCodes, UnitRules, type Readings, type WriteRefusal } from '../rules/index.ts';
 
 /** In the order of their carrying out. */
-export const WRITE_PHASES = ['unlock', 'structure', 'settings', 'measured', 'lock'] as const;
+export const WRITE_PHASES = ['unlock', 'structure', 'settings', 'measured', 'line', 'lock'] as const;
 export type WritePhase = (typeof WRITE_PHASES)[number];
 
 export type WriteReason =
@@ -199,8 +200,8 @@ class PlanWalk {
     });
   }
 
-  /** Structure first, in the order of its effects; then in menu order, with measured values last: what the drive measured
-   * goes in when its conditions hold. */
+  /** Structure first, in the order of its effects; then in menu order, with measured values after them, as what the drive
+   * measured goes in when its conditions hold; what may cut the unit off comes last. */
   private order(): readonly Code[] {
     const structure = [...this.structural];
     const rank = (code: Code): number => WRITE_PHASES.indexOf(this.phaseOf(code));
@@ -267,7 +268,9 @@ class PlanWalk {
 
   private phaseOf(code: Code): WritePhase {
     if (this.structural.has(code)) return 'structure';
-    return this.parameter(code).keeping === 'measured' ? 'measured' : 'settings';
+    const parameter = this.parameter(code);
+    if (isOfLine(parameter)) return 'line';
+    return parameter.keeping === 'measured' ? 'measured' : 'settings';
   }
 
   private canReach = ({ register }: Parameter): boolean => this.by === 'keypad' || register !== null;

@@ -25,6 +25,7 @@ export function canonicalText(set: ParameterSet): string {
 /** SHA-256 (FIPS 180-4) of the canonical text in UTF-8. */
 export const hashOf = (set: ParameterSet): ContentHash => hashText(canonicalText(set));
 
+/** The same of a canonical text that is there already; `sha256:` and 64 hexadecimal digits. */
 export const hashText = (canonical: string): ContentHash =>
   `sha256:${bytesToHex(sha256(utf8ToBytes(canonical)))}` as ContentHash;
 
@@ -47,6 +48,7 @@ function isEntry(entry: unknown): entry is [Code, Reading] {
   return isReading(entry[1]);
 }
 
+/** A whole number within ±2⁵³, or a reason for its absence that is known. */
 export function isReading(value: unknown): value is Reading {
   if (typeof value === 'number') return Number.isSafeInteger(value);
   const reason = (value as { unreadable?: unknown } | null)?.unreadable;

@@ -21,8 +21,8 @@ export function rawOf(parameter: Parameter, own: Facts = facts): fc.Arbitrary<nu
     const bits = form.bits.map((bit) => bit.bit);
     return fc.subarray(bits).map((set) => set.reduce((word, bit) => (word | (1 << bit)) >>> 0, 0));
   }
-  const { least, greatest } = limitsOf(parameter, own);
-  return fc.integer({ min: least, max: greatest });
+  const { minimum, maximum } = limitsOf(parameter, own);
+  return fc.integer({ min: minimum, max: maximum });
 }
 
 /** Mostly values, now and then one that could not be read, sometimes nothing at all. */

@@ -26,6 +26,10 @@ function readShipped(files: ModelFiles): Dictionary {
 }
 
 export const shippedFiles: ModelFiles = filesIn('halvern-hn64');
+/** The files of every model, by folder. */
+export const allFiles: Readonly<Record<string, ModelFiles>> = Object.fromEntries(
+  readdirSync(FOLDER).map((name) => [name, filesIn(name)]),
+);
 export const shippedModel: Dictionary = readShipped(shippedFiles);
 export const outfit: Outfit = { rating: 'HN64-15', region: '50-hz' };
 export const facts: Facts = factsOf(shippedModel, outfit) ?? {};

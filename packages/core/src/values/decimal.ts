@@ -42,11 +42,13 @@ function widen(value: Decimal, places: number): number {
   return digits;
 }
 
+/** Exact, with the places of the finer of both. RangeError where the digits do not fit into 53 bits. */
 export function subtractDecimal(a: Decimal, b: Decimal): Decimal {
   const places = Math.max(a.places, b.places);
   return { digits: widen(a, places) - widen(b, places), places };
 }
 
+/** −1, 0 or 1; 0.50 and 0.5 are equal. RangeError as above. */
 export function compareDecimal(a: Decimal, b: Decimal): number {
   return Math.sign(subtractDecimal(a, b).digits);
 }

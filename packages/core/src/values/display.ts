@@ -9,6 +9,7 @@ export interface DisplayedValue {
   readonly unit: string;
 }
 
+/** Value and unit apart. A raw value that is no option of its list is told as such and never left out. */
 export function displayRaw(form: Form, raw: number): DisplayedValue {
   if (form.kind === 'number') return { text: withMinus(formatRaw(form, raw)), unit: form.unit };
   return { text: formatRaw(form, raw), unit: describeRaw(form, raw) ?? 'unknown option' };

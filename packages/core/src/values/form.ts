@@ -41,6 +41,7 @@ export type ValueFault =
   | { readonly code: 'not-an-option'; readonly text: string }
   | { readonly code: 'not-bits'; readonly text: string };
 
+/** `0.01` */
 export const formatResolution = ({ step, places }: Resolution): string =>
   formatDecimal({ digits: step, places });
 
@@ -132,4 +133,5 @@ export function describeRaw(form: Form, raw: number): string | undefined {
   }
 }
 
+/** `bit` is 0 to 31. */
 export const hasBit = (raw: number, bit: number): boolean => ((raw >>> bit) & 1) === 1;

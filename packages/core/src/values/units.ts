@@ -48,6 +48,8 @@ const SCALES: Readonly<Record<string, Scale>> = {
   Wh: scale('energy', 1),
   kWh: scale('energy', 1000),
   rpm: scale('speed', 1),
+  'rpm/s': scale('speed for each second', 1),
+  '%/s': scale('share for each second', 1, 100),
 };
 
 const SPELLINGS: Readonly<Record<string, string>> = {

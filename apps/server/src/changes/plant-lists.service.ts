@@ -1,0 +1,217 @@
+// A plant list comes in: first a preview that keeps nothing, then the same file again. The preview makes the very changes
+// and takes them back, so that what it says is what happens.
+
+import { createHash } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import type { PlantListPreview, PlantListRowView } from '@drive-keep/api';
+import { readTable, writeTable, type Table } from '@drive-keep/core/values';
+import type { EntityManager } from 'typeorm';
+import type { Account } from '../access/account.entity.ts';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { writeSheets } from '../file-content/spreadsheet.ts';
+import { contentOf, type UploadedFile } from '../file-content/uploaded-file.ts';
+import { Logbook } from '../logbook/logbook.service.ts';
+import { ProblemException } from '../problems/problem.ts';
+import { missingColumns, PLANT_LIST_COLUMNS, readPlantList, type PlantListRow } from './plant-list-rows.ts';
+import { comparable, differing, RegisterChanges, type NewPosition } from './register-changes.service.ts';
+import { Overview } from '../overview/overview.service.ts';
+
+const MOST_ROWS = 5000;
+
+/** Thrown to take a preview back; never seen outside. */
+class TakeBack extends Error {
+  constructor(readonly rows: readonly PlantListRowView[]) {
+    super('preview');
+  }
+}
+
+@Injectable()
+export class PlantLists {
+  constructor(
+    private readonly overview: Overview,
+    private readonly changes: RegisterChanges,
+    private readonly dictionaries: Dictionaries,
+    private readonly logbook: Logbook,
+  ) {}
+
+  async preview(file: UploadedFile, account: Account): Promise<PlantListPreview> {
+    const read = await this.read(file);
+    const rows = await this.changes
+      .change(async (manager): Promise<readonly PlantListRowView[]> => {
+        throw new TakeBack(await this.apply(manager, read, account));
+      })
+      .catch((error: unknown) => {
+        if (error instanceof TakeBack) return error.rows;
+        throw error;
+      });
+    const acceptable = rows.some(({ does }) => does === 'add' || does === 'change') && !rows.some(isStopped);
+    return { fileName: file.originalname, hash: hashOf(file), rows, acceptable };
+  }
+
+  async keep(file: UploadedFile, seenHash: string, account: Account): Promise<PlantListPreview> {
+    if (hashOf(file) !== seenHash) {
+      const detail = 'The file is not the one that was shown before. Look at it again. Nothing was changed.';
+      throw new ProblemException(409, 'file-changed', detail);
+    }
+    const read = await this.read(file);
+    const rows = await this.changes.change(async (manager) => {
+      const done = await this.apply(manager, read, account);
+      const stopped = done.filter(isStopped);
+      if (stopped.length > 0) throw notAcceptable(stopped);
+      const count = (does: PlantListRowView['does']) => done.filter((row) => row.does === does).length;
+      const text = `Took in the plant list ${file.originalname}: ${count('add')} added, ${count('change')} changed.`;
+      await this.logbook.write({ person: account.person, action: 'plant-list', text }, manager);
+      return done;
+    });
+    return { fileName: file.originalname, hash: seenHash, rows, acceptable: true };
+  }
+
+  /** The whole register in the same columns. */
+  async write(format: 'csv' | 'xlsx'): Promise<string | Uint8Array> {
+    const positions = (await this.overview.positions()).filter(({ retiredAt }) => retiredAt === null);
+    const rows = positions.map(({ unit, ...position }) => [
+      position.tag,
+      position.duty,
+      position.area,
+      position.machine,
+      position.criticality,
+      position.motor,
+      unit.dictionary,
+      unit.rating,
+      unit.region,
+      String(unit.serial),
+      unit.firmware,
+      unit.line?.name ?? '',
+      unit.line ? String(unit.line.address) : '',
+    ]);
+    if (format === 'csv') return writeTable(PLANT_LIST_COLUMNS, rows);
+    const columns = PLANT_LIST_COLUMNS.map((heading) => ({ heading, width: WIDTHS[heading] ?? 14 }));
+    return writeSheets([{ name: 'Plant list', columns, rows }]);
+  }
+
+  private async read(file: UploadedFile): Promise<readonly PlantListRow[]> {
+    const table = tableOf(await contentOf(file));
+    const missing = missingColumns(table);
+    if (missing.length > 0) {
+      const detail = `The list has no column ${missing.join(', ')}. A plant list has the columns ${PLANT_LIST_COLUMNS.join(', ')}. Nothing was changed.`;
+      throw new ProblemException(422, 'plant-list', detail);
+    }
+    if (table.rows.length === 0 || table.rows.length > MOST_ROWS) {
+      const detail = `The list has ${table.rows.length} rows; 1 to ${MOST_ROWS} can be taken in at once. Nothing was changed.`;
+      throw new ProblemException(422, 'plant-list', detail);
+    }
+    return readPlantList(table, await this.dictionaries.everyVersion());
+  }
+
+  private async apply(
+    manager: EntityManager,
+    read: readonly PlantListRow[],
+    account: Account,
+  ): Promise<readonly PlantListRowView[]> {
+    const known = new Map((await this.overview.positions()).map((position) => [position.tag, position]));
+    const rows: PlantListRowView[] = [];
+    for (const { line, tag, duty, position: told, untold, findings } of read) {
+      const base = { line, tag, duty };
+      const stops = findings.map((text) => ({ attention: 'stop' as const, text }));
+      if (!told) {
+        rows.push({ ...base, does: 'stopped', changes: [], findings: stops });
+        continue;
+      }
+      const before = known.get(tag);
+      const position = before ? keeping(factsOf(before), told, untold) : told;
+      const changes = before ? differing(comparable(factsOf(before)), comparable(position)) : [];
+      const does = before ? (changes.length > 0 ? 'change' : 'nothing') : 'add';
+      const refusal = await this.within(manager, () =>
+        before
+          ? this.changeBoth(manager, position, changes.length > 0, account)
+          : this.changes.addWithin(manager, position, account),
+      );
+      rows.push({
+        ...base,
+        does: refusal === undefined ? does : 'stopped',
+        changes: changes.map(({ text }) => text),
+        findings: refusal === undefined ? [] : [{ attention: 'stop', text: refusal }],
+      });
+    }
+    return rows;
+  }
+
+  private async changeBoth(
+    manager: EntityManager,
+    { dictionary, rating, region, serial, firmware, line, lineAddress, ...place }: NewPosition,
+    differs: boolean,
+    account: Account,
+  ): Promise<void> {
+    if (!differs) return;
+    await this.changes.changePositionWithin(manager, place.tag, place, account);
+    const unit = { dictionary, rating, region, serial, firmware, line, lineAddress };
+    await this.changes.changeUnitWithin(manager, place.tag, unit, account);
+  }
+
+  /** A row that is refused leaves the others as they are. */
+  private async within(manager: EntityManager, work: () => Promise<void>): Promise<string | undefined> {
+    await manager.query('savepoint plant_list_row');
+    try {
+      await work();
+      await manager.query('release savepoint plant_list_row');
+      return undefined;
+    } catch (error) {
+      await manager.query('rollback to savepoint plant_list_row');
+      if (error instanceof ProblemException) return error.problem.detail.replace(/ Nothing was \w+\.$/, '');
+      throw error;
+    }
+  }
+}
+
+/** What is told, with what the register has where nothing is. */
+function keeping(
+  before: NewPosition,
+  told: NewPosition,
+  untold: readonly (keyof NewPosition)[],
+): NewPosition {
+  return { ...told, ...Object.fromEntries(untold.map((name) => [name, before[name]])) };
+}
+
+const isStopped = ({ does }: PlantListRowView): boolean => does === 'stopped';
+
+const hashOf = ({ buffer }: UploadedFile): string =>
+  `sha256:${createHash('sha256').update(buffer).digest('hex')}`;
+
+function tableOf(content: Awaited<ReturnType<typeof contentOf>>): Table {
+  if (content.kind === 'sheet') return content.table;
+  const table = readTable(content.text);
+  if (table.ok) return table.value;
+  const { fault } = table;
+  const why =
+    fault.code === 'table-empty'
+      ? 'The file is empty.'
+      : fault.code === 'table-broken'
+        ? `Line ${fault.line} cannot be read as a table: a quotation mark is missing.`
+        : `The column ${fault.column} is there twice.`;
+  throw new ProblemException(422, 'plant-list', `${why} Nothing was changed.`);
+}
+
+function factsOf({ unit, ...position }: Awaited<ReturnType<Overview['positions']>>[number]): NewPosition {
+  return {
+    area: position.area,
+    machine: position.machine,
+    tag: position.tag,
+    duty: position.duty,
+    criticality: position.criticality,
+    motor: position.motor,
+    dictionary: unit.dictionary,
+    rating: unit.rating,
+    region: unit.region,
+    serial: unit.serial,
+    firmware: unit.firmware,
+    ...(unit.line ? { line: unit.line.name, lineAddress: unit.line.address } : {}),
+  };
+}
+
+function notAcceptable(stopped: readonly PlantListRowView[]): ProblemException {
+  const findings = stopped.map(({ line, findings: each }) => `Line ${line}: ${each[0]?.text ?? ''}`);
+  const detail = `The list cannot be taken in: ${findings[0] ?? ''} Nothing was changed.`;
+  return new ProblemException(422, 'plant-list', detail, findings.slice(0, 200));
+}
+
+const WIDTHS: Readonly<Record<string, number>> = { duty: 36, area: 20, machine: 20, motor: 48, model: 20 };

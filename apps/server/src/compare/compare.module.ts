@@ -1,0 +1,16 @@
+import { Module } from '@nestjs/common';
+import { CatalogueModule } from '../catalogue/catalogue.module.ts';
+import { RegisterModule } from '../register/register.module.ts';
+import { SetsModule } from '../sets/sets.module.ts';
+import { AcrossController } from './across.controller.ts';
+import { Across } from './across.service.ts';
+import { ComparisonController } from './comparison.controller.ts';
+import { ReferencedSets } from './referenced-sets.service.ts';
+
+@Module({
+  imports: [SetsModule, RegisterModule, CatalogueModule],
+  controllers: [ComparisonController, AcrossController],
+  providers: [Across, ReferencedSets],
+  exports: [Across, ReferencedSets],
+})
+export class CompareModule {}

@@ -1,0 +1,25 @@
+import { Module } from '@nestjs/common';
+import { LogbookModule } from '../logbook/logbook.module.ts';
+import { CatalogueModule } from '../catalogue/catalogue.module.ts';
+import { SetsModule } from '../sets/sets.module.ts';
+import { HealthController } from './health.controller.ts';
+import { IntegrityController } from './integrity.controller.ts';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { StorageModule } from '../storage/storage.module.ts';
+import { EvidenceChain } from './evidence-chain.service.ts';
+import { IntegrityCheck } from './integrity-check.entity.ts';
+import { Integrity } from './integrity.service.ts';
+
+@Module({
+  imports: [
+    TypeOrmModule.forFeature([IntegrityCheck]),
+    SetsModule,
+    CatalogueModule,
+    LogbookModule,
+    StorageModule,
+  ],
+  controllers: [IntegrityController, HealthController],
+  providers: [Integrity, EvidenceChain],
+  exports: [Integrity, EvidenceChain],
+})
+export class IntegrityModule {}

@@ -1,0 +1,71 @@
+// The one way to a unit: waits for its line, opens the connection, does the work, gives both back. Nobody else opens a line.
+
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { ProblemException } from '../problems/problem.ts';
+import type { DriveLine } from './drive-line.ts';
+import { LineTurns, type LineTurn, type Purpose } from './line-turns.ts';
+import { Line } from './line.entity.ts';
+import { ModbusLine, type LineTiming } from './modbus-line.ts';
+import { UnitAtLine, type UnitOnLine } from './unit-at-line.ts';
+
+@Injectable()
+export class Lines {
+  constructor(
+    private readonly turns: LineTurns,
+    private readonly dataSource: DataSource,
+  ) {}
+
+  /** All lines, by name. */
+  all(): Promise<readonly Line[]> {
+    return this.dataSource.getRepository(Line).find({ order: { name: 'ASC' } });
+  }
+
+  async withUnit<T>(unit: UnitOnLine, purpose: Purpose, work: (at: UnitAtLine) => Promise<T>): Promise<T> {
+    return this.withLine(unit.line, purpose, (drive, turn) => work(new UnitAtLine(unit, drive, turn)));
+  }
+
+  async withLine<T>(
+    line: Line,
+    purpose: Purpose,
+    work: (drive: DriveLine, turn: LineTurn) => Promise<T>,
+    timing?: LineTiming,
+  ): Promise<T> {
+    const turn = await this.turns.take(line.id, purpose);
+    const drive = new ModbusLine(line.host, line.port, timing);
+    try {
+      return await work(drive, turn);
+    } finally {
+      drive.close();
+      await turn.release();
+    }
+  }
+
+  /** One piece of work after another on one line; between two of them the line goes to whoever waits for it. */
+  async forEach<T>(
+    line: Line,
+    purpose: Purpose,
+    pieces: readonly T[],
+    work: (piece: T, drive: DriveLine) => Promise<void>,
+    timing?: LineTiming,
+  ): Promise<void> {
+    const drive = new ModbusLine(line.host, line.port, timing);
+    try {
+      await this.turns.forEach(line.id, purpose, pieces, (piece) => work(piece, drive));
+    } finally {
+      drive.close();
+    }
+  }
+}
+
+/** After so long a statement that the machine stands is old: whoever waited longer for a line asks again. */
+export const PATIENCE_MS = 60_000;
+
+/** In words, where the line was waited for so long that what was stated before has to be stated again. */
+export function waitedTooLong({ waitedMs }: Pick<LineTurn, 'waitedMs'>): string | undefined {
+  if (waitedMs <= PATIENCE_MS) return undefined;
+  return `The line was busy for ${Math.round(waitedMs / 1000)} s, and what was stated before is as old. State again that the machine is stopped and safe to write to.`;
+}
+
+export const noLine = (tag: string): ProblemException =>
+  new ProblemException(422, 'no-line', `${tag} has no line. Nothing was read.`);

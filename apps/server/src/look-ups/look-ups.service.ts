@@ -1,0 +1,131 @@
+// Looking parameters up over all models, for nobody's drive or for a position's. Of several versions of a model the
+// position's own counts, else the newest.
+
+import { Injectable } from '@nestjs/common';
+import type { LookUpView, SameMeaningView } from '@drive-keep/api';
+import {
+  factsOf,
+  findParameter,
+  kinOf,
+  LookUp,
+  rawOfBound,
+  type Bound,
+  type Dictionary,
+  type LookUpHit,
+  type Parameter,
+} from '@drive-keep/core/dictionary';
+import type { ParameterSet } from '@drive-keep/core/sets';
+import { showRaw, type Reading } from '@drive-keep/core/values';
+import { notFound } from '../problems/problem.ts';
+import { Register, type PositionWithUnit } from '../register/register.service.ts';
+import { Backups } from '../sets/backups.service.ts';
+import { ContentStore } from '../sets/content-store.service.ts';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+
+/** A screen shows no more, and nobody reads on. */
+const MOST_HITS = 40;
+/** A parameter is found once for each version of its model; this many hits leave enough when only one of them counts. */
+const WITH_VERSIONS = 4 * MOST_HITS;
+
+interface AtPosition {
+  readonly at: PositionWithUnit;
+  readonly set: ParameterSet | undefined;
+}
+
+@Injectable()
+export class LookUps {
+  private built: { readonly of: string; readonly lookUp: LookUp } | undefined;
+
+  constructor(
+    private readonly dictionaries: Dictionaries,
+    private readonly register: Register,
+    private readonly backups: Backups,
+    private readonly contents: ContentStore,
+  ) {}
+
+  async find(text: string, tag: string | undefined): Promise<readonly LookUpView[]> {
+    const [lookUp, position] = await Promise.all([this.lookUp(), this.position(tag)]);
+    const unit = position?.at.unit;
+    const hits = oneVersion(lookUp.find(text, WITH_VERSIONS), unit?.dictionaryId).slice(0, MOST_HITS);
+    const own = hits.filter(({ dictionary }) => dictionary.id === unit?.dictionaryId);
+    const others = hits.filter((hit) => !own.includes(hit));
+    return [...own, ...others].map((hit) => view(hit, position));
+  }
+
+  /** The same on the other models, then what counts it another way. */
+  async sameMeaning(id: string, code: string): Promise<readonly SameMeaningView[]> {
+    const dictionary = await this.dictionaries.get(id);
+    const meaning = findParameter(dictionary, code)?.meaning;
+    if (meaning === undefined) throw notFound(`The parameter ${code}`);
+    if (meaning === null) return [];
+    const lookUp = await this.lookUp();
+    const others = (hits: readonly LookUpHit[], countsOtherwise: boolean) =>
+      oneVersion(hits, undefined)
+        .filter((hit) => hit.dictionary.model !== dictionary.model)
+        .map((hit) => ({ countsOtherwise, hit: view(hit, undefined) }));
+    const kin = kinOf(meaning).flatMap((each) => lookUp.withMeaning(each));
+    return [...others(lookUp.withMeaning(meaning), false), ...others(kin, true)];
+  }
+
+  /** Built again when a model has come in, whichever server process took it. */
+  private async lookUp(): Promise<LookUp> {
+    const listed = await this.dictionaries.all();
+    const of = listed.map(({ id }) => id).join(' ');
+    if (this.built?.of !== of) {
+      const all = await Promise.all(listed.map(({ id }) => this.dictionaries.get(id)));
+      this.built = { of, lookUp: new LookUp(all) };
+    }
+    return this.built.lookUp;
+  }
+
+  private async position(tag: string | undefined): Promise<AtPosition | undefined> {
+    if (!tag) return undefined;
+    const at = await this.register.unitAt(tag);
+    const backup = await this.backups.newest(at.position.id);
+    return { at, set: backup ? await this.contents.getIfGood(backup.contentHash) : undefined };
+  }
+}
+
+/** One hit for each parameter of a model: of the wanted dictionary, else of the newest that has it. */
+function oneVersion(hits: readonly LookUpHit[], wanted: string | undefined): readonly LookUpHit[] {
+  const kept = new Map<string, LookUpHit>();
+  for (const hit of hits) {
+    const key = `${hit.dictionary.model} ${hit.parameter.code}`;
+    const known = kept.get(key);
+    const newer =
+      known && known.dictionary.id !== wanted && known.dictionary.version < hit.dictionary.version;
+    if (!known || newer || hit.dictionary.id === wanted) kept.set(key, hit);
+  }
+  return [...kept.values()];
+}
+
+function view({ dictionary, parameter }: LookUpHit, position: AtPosition | undefined): LookUpView {
+  const own = position?.at.unit.dictionaryId === dictionary.id ? position : undefined;
+  const outfit = own?.at.unit ?? firstOutfit(dictionary);
+  const facts = factsOf(dictionary, outfit) ?? {};
+  const show = (bound: Bound | null): string => {
+    const raw = bound ? rawOfBound(parameter, bound, facts) : undefined;
+    return raw === undefined ? '' : showRaw(parameter.form, raw);
+  };
+  const present = own?.set?.readings.get(parameter.code) ?? null;
+  const number = parameter.form.kind === 'number';
+  return {
+    dictionary: dictionary.id,
+    model: `${dictionary.maker} ${dictionary.name}`,
+    parameter,
+    range: number ? `${show(parameter.minimum)} to ${show(parameter.maximum)}` : '',
+    default: show(parameter.default),
+    present,
+    presentText: showReading(parameter, present),
+  };
+}
+
+const firstOutfit = ({ ratings, regions }: Dictionary) => ({
+  rating: ratings[0]?.id ?? '',
+  region: regions[0]?.id ?? '',
+});
+
+function showReading({ form }: Parameter, reading: Reading | null): string {
+  if (reading === null) return '';
+  return typeof reading === 'number' ? showRaw(form, reading) : 'unreadable';
+}

@@ -1,0 +1,28 @@
+import { Module } from '@nestjs/common';
+import { CatalogueModule } from '../catalogue/catalogue.module.ts';
+import { CompareModule } from '../compare/compare.module.ts';
+import { DecisionsModule } from '../decisions/decisions.module.ts';
+import { KeyInModule } from '../key-in/key-in.module.ts';
+import { LogbookModule } from '../logbook/logbook.module.ts';
+import { PlantModule } from '../plant/plant.module.ts';
+import { RegisterModule } from '../register/register.module.ts';
+import { SetsModule } from '../sets/sets.module.ts';
+import { PapersController } from './papers.controller.ts';
+import { Papers } from './papers.service.ts';
+
+@Module({
+  imports: [
+    DecisionsModule,
+    KeyInModule,
+    CompareModule,
+    SetsModule,
+    RegisterModule,
+    CatalogueModule,
+    PlantModule,
+    LogbookModule,
+  ],
+  controllers: [PapersController],
+  providers: [Papers],
+  exports: [Papers],
+})
+export class PapersModule {}

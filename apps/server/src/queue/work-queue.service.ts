@@ -1,0 +1,68 @@
+// Hands work to server processes: pg-boss in the same database. An entry has the id of the work that it stands for and is
+// made in the transaction that makes the work, so that neither is ever there without the other.
+
+import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
+import PgBoss from 'pg-boss';
+import { DataSource, type EntityManager } from 'typeorm';
+
+/** Works of one kind in hand in one process: lines do the rest of the ordering. */
+const AT_ONCE = 3;
+/** A worker that is asking the database for work on a busy machine ends before the process does. */
+const SHUTDOWN_MS = 10_000;
+const CONNECTIONS = 5;
+
+@Injectable()
+export class WorkQueue implements OnApplicationShutdown {
+  private readonly logger = new Logger('WorkQueue');
+  private boss: PgBoss | undefined;
+
+  constructor(private readonly dataSource: DataSource) {}
+
+  async start(url: string, kinds: readonly string[]): Promise<void> {
+    const boss = new PgBoss({ connectionString: url, max: CONNECTIONS, schema: 'queue' });
+    boss.on('error', (error) => this.logger.error(error.message));
+    await boss.start();
+    for (const kind of kinds) await boss.createQueue(kind);
+    this.boss = boss;
+  }
+
+  async serve(kind: string, work: (id: string) => Promise<void>): Promise<void> {
+    const boss = this.started();
+    for (let at = 0; at < AT_ONCE; at += 1) {
+      await boss.work(kind, { pollingIntervalSeconds: 0.5 }, async (entries) => {
+        for (const { id } of entries) await work(id);
+      });
+    }
+  }
+
+  /** Work that breaks off is not tried again by itself: people decide about units. */
+  async send(kind: string, id: string, manager: EntityManager): Promise<void> {
+    const executeSql = async (text: string, values: unknown[]) => ({
+      rows: await manager.query<object[]>(text, values),
+    });
+    await this.started().send(kind, {}, { id, retryLimit: 0, expireInHours: 12, db: { executeSql } });
+  }
+
+  /** Of these works, those that no queue holds any more, or that a process took so long ago that it must have died. */
+  async lostOf(ids: readonly string[], takenForSeconds: number): Promise<readonly string[]> {
+    if (ids.length === 0) return [];
+    const rows: { id: string }[] = await this.dataSource.query(
+      `select w.id from unnest($1::uuid[]) w(id) left join queue.job q on q.id = w.id
+        where q.id is null or q.state not in ('created', 'retry', 'active')
+           or (q.state = 'active' and q.started_on < now() - make_interval(secs => $2))`,
+      [ids, takenForSeconds],
+    );
+    return rows.map(({ id }) => id);
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    const { boss } = this;
+    this.boss = undefined;
+    await boss?.stop({ graceful: true, timeout: SHUTDOWN_MS });
+  }
+
+  private started(): PgBoss {
+    if (!this.boss) throw new Error('the queue has not been started');
+    return this.boss;
+  }
+}

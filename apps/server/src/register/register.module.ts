@@ -1,0 +1,16 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { CatalogueModule } from '../catalogue/catalogue.module.ts';
+import { LinesModule } from '../lines/lines.module.ts';
+import { Area } from './area.entity.ts';
+import { Machine } from './machine.entity.ts';
+import { Position } from './position.entity.ts';
+import { Register } from './register.service.ts';
+import { Unit } from './unit.entity.ts';
+
+@Module({
+  imports: [TypeOrmModule.forFeature([Area, Machine, Position, Unit]), CatalogueModule, LinesModule],
+  providers: [Register],
+  exports: [Register],
+})
+export class RegisterModule {}

@@ -1,0 +1,41 @@
+// Signing baselines: each revision stands for its content, its dictionary, who signed it when and why, and the one before.
+
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { Baseline } from './baseline.entity.ts';
+import { signatureOf } from './signature.ts';
+
+export interface NewRevision {
+  readonly positionId: string;
+  readonly contentHash: string;
+  readonly dictionary: string;
+  readonly signedAt: Date;
+  readonly signedBy: string;
+  readonly reason: string;
+}
+
+@Injectable()
+export class Baselines {
+  constructor(private readonly dictionaries: Dictionaries) {}
+
+  newest(manager: EntityManager, positionId: string): Promise<Baseline | null> {
+    const where = { position: { id: positionId } };
+    return manager.findOne(Baseline, { where, order: { revision: 'DESC' } });
+  }
+
+  /** The next revision; the caller has made sure that nobody else signs one at the same time. */
+  async sign(manager: EntityManager, { dictionary, ...fresh }: NewRevision): Promise<number> {
+    const last = await this.newest(manager, fresh.positionId);
+    const signed = {
+      ...fresh,
+      revision: (last?.revision ?? 0) + 1,
+      dictionaryHash: await this.dictionaries.hashOf(dictionary),
+      before: last?.signature ?? null,
+    };
+    const { positionId, ...columns } = signed;
+    const signature = signatureOf(signed);
+    await manager.insert(Baseline, { ...columns, position: { id: positionId }, signature });
+    return signed.revision;
+  }
+}

@@ -1,0 +1,29 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { CatalogueModule } from '../catalogue/catalogue.module.ts';
+import { LogbookModule } from '../logbook/logbook.module.ts';
+import { RegisterModule } from '../register/register.module.ts';
+import { StorageModule } from '../storage/storage.module.ts';
+import { Axes } from './axes.service.ts';
+import { Backup } from './backup.entity.ts';
+import { Backups } from './backups.service.ts';
+import { Baseline } from './baseline.entity.ts';
+import { Baselines } from './baselines.service.ts';
+import { ContentStore } from './content-store.service.ts';
+import { Drift } from './drift.service.ts';
+import { FoundAgain } from './found-again.service.ts';
+import { History } from './history.service.ts';
+import { SetContent } from './set-content.entity.ts';
+
+@Module({
+  imports: [
+    TypeOrmModule.forFeature([Backup, Baseline, SetContent]),
+    RegisterModule,
+    CatalogueModule,
+    LogbookModule,
+    StorageModule,
+  ],
+  providers: [Axes, Backups, Baselines, ContentStore, Drift, FoundAgain, History],
+  exports: [Axes, Backups, Baselines, ContentStore, Drift, FoundAgain, History],
+})
+export class SetsModule {}

@@ -1,0 +1,25 @@
+// What a baseline's signature stands for: content, dictionary, signer, time, reason and the revision before, in one hash.
+// Whoever exchanges one of them has to exchange every later revision, too, and the chain of evidence tells even that.
+
+import { createHash } from 'node:crypto';
+
+export interface Signed {
+  readonly positionId: string;
+  readonly revision: number;
+  readonly contentHash: string;
+  /** Hash of the files of the dictionary by which the content is read. */
+  readonly dictionaryHash: string;
+  readonly signedAt: Date;
+  readonly signedBy: string;
+  readonly reason: string;
+  /** Signature of the revision before; nothing for the first. */
+  readonly before: string | null;
+}
+
+/** SHA-256 (FIPS 180-4) over the facts in a fixed order, as `sha256:` and 64 hexadecimal digits. */
+export function signatureOf(signed: Signed): string {
+  const { positionId, revision, contentHash, dictionaryHash, signedAt, signedBy, reason, before } = signed;
+  const facts = [positionId, revision, contentHash, dictionaryHash, signedAt.toISOString(), signedBy, reason];
+  const text = JSON.stringify([...facts, before]);
+  return `sha256:${createHash('sha256').update(text).digest('hex')}`;
+}

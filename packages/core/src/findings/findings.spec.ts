@@ -1,0 +1,86 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { readModel } from '../dictionary/index.ts';
+import {
+  guessColumns,
+  headingsByColumn,
+  kindOfText,
+  makeOwnModel,
+  readEds,
+  readSet,
+  takeApart,
+} from '../formats/index.ts';
+import { readPlate } from '../motor/index.ts';
+import { SEEDED } from '../testing/arbitraries.ts';
+import { damaged } from '../testing/damaged-files.ts';
+import { facts, shippedFiles, shippedModel } from '../testing/shipped-model.ts';
+import { readTable } from '../values/index.ts';
+import { describe as sentence, type Finding } from './index.ts';
+import { TEXTS } from './texts.ts';
+
+const ROOT = join(import.meta.dirname, '../../../..');
+
+/** All code of core and server but the catalogue itself and the tests. */
+const SOURCES = ['packages/core/src', 'apps/server/src']
+  .flatMap((folder) =>
+    readdirSync(join(ROOT, folder), { recursive: true, encoding: 'utf8' })
+      .filter((name) => name.endsWith('.ts') && !/\.spec\.ts$|findings\/texts\.ts$/.test(name))
+      .map((name) => readFileSync(join(ROOT, folder, name), 'utf8')),
+  )
+  .join('\n');
+
+/** Everything that the readers find in a text, whatever it was meant to be. */
+function found(text: string): readonly Finding[] {
+  const set = readSet(kindOfText(text), text, shippedModel, facts).findings;
+  const parameters = readModel({ model: shippedFiles.model, parameters: text });
+  const model = readModel({
+    model: text,
+    parameters: shippedFiles.parameters.slice(0, 1500),
+    terminals: text,
+  });
+  const plate = readPlate({
+    ratings: [{ power: text, connection: text }],
+    motor: { sensor: text },
+    brake: {},
+  });
+  const table = readTable(text);
+  const assignment = table.ok ? guessColumns(table.value) : {};
+  const taken = table.ok ? takeApart(table.value, assignment, 'point') : { parameters: [], findings: [] };
+  const named = { maker: 'M', name: 'N', about: '', firmwareFrom: '1', firmwareTo: '2', version: 1 };
+  const own = makeOwnModel(named, taken.parameters, headingsByColumn(assignment)).findings;
+  return [
+    ...set,
+    ...readEds(text).findings,
+    ...taken.findings,
+    ...own,
+    ...[parameters, model, plate].flatMap((read) => (read.ok ? [] : read.fault)),
+  ];
+}
+
+describe('findings', () => {
+  it.each(Object.keys(TEXTS))('%s has a sentence that somebody says', (code) => {
+    expect(SOURCES).toContain(`'${code}'`);
+  });
+
+  it('become whole sentences with everything in its place, whatever was read', () => {
+    const codes = new Set<string>();
+    fc.assert(
+      fc.property(damaged, (text) => {
+        for (const each of found(text)) {
+          codes.add(each.code);
+          const told = sentence(each);
+          // What the file itself holds stands in quotation marks and may be anything.
+          const own = told.replace(/".*"/gs, '');
+          expect([each.code, own]).toEqual([each.code, expect.stringMatching(/[.?]$/)]);
+          expect(own).not.toMatch(/undefined|\[object|NaN|\$\{/);
+          expect(each.line ?? 1).toBeGreaterThanOrEqual(1);
+        }
+      }),
+      { ...SEEDED, numRuns: 250 },
+    );
+    // Not always the same few.
+    expect(codes.size).toBeGreaterThan(20);
+  });
+});

@@ -1,0 +1,3 @@
+export * from './finding.ts';
+export { describe, type Words } from './texts.ts';
+export * from './value-said.ts';

@@ -1,0 +1,191 @@
+// Every sentence that tells a person what is wrong, by its code: what it is and what to do. Whoever finds something gives
+// the facts, as they are shown; nobody else makes sentences of findings.
+
+/** A code and what its sentence needs; the catalogue below knows both. */
+export interface Words {
+  readonly code: string;
+  readonly facts: object;
+}
+
+/** Long lists are cut after so many codes. */
+const MOST_CODES = 8;
+
+function shortened(codes: readonly string[]): string {
+  const rest = codes.length - MOST_CODES;
+  return codes.slice(0, MOST_CODES).join(', ') + (rest > 0 ? ` and ${rest} more` : '');
+}
+
+/** The files of a model. */
+const MODEL_FILES = {
+  'yaml-broken': ({ why }: { why: string }) => `This is not YAML: ${why}.`,
+  'fact-missing': ({ path, wanted }: { path: string; wanted: string }) => `"${path}" must be ${wanted}.`,
+  'table-empty': () => 'The table is empty. The first line names the columns.',
+  'table-broken': () => 'The table cannot be read from here on: a quotation mark is not closed.',
+  'column-missing': ({ column }: { column: string }) =>
+    `The column "${column}" is missing. Add it to the first line.`,
+  'column-twice': ({ column }: { column: string }) =>
+    `The column "${column}" is there twice. Keep one of them.`,
+  'cell-empty': ({ column }: { column: string }) => `"${column}" is empty and must not be.`,
+  'cell-unknown': ({ column, text, allowed }: { column: string; text: string; allowed: string }) =>
+    `"${text}" is not known as ${column}; use one of: ${allowed}.`,
+  'cell-unreadable': ({ column, text, wanted }: { column: string; text: string; wanted: string }) =>
+    `"${text}" cannot be read as ${column}; write ${wanted}.`,
+  'code-twice': ({ text, first }: { text: string; first: number }) =>
+    `The code ${text} is already on line ${first}. Keep one of them.`,
+  'meaning-twice': ({ text, first }: { text: string; first: number }) =>
+    `The meaning ${text} is already on line ${first}. Keep one of them.`,
+  'code-unknown': ({ text }: { text: string }) =>
+    `There is no parameter ${text} in this dictionary. Check its spelling.`,
+  'effect-other-step': ({ when, text }: { when: string; text: string }) =>
+    `${when} cannot narrow ${text}: they are not numbers of the same unit and resolution.`,
+  'effect-region-unknown': ({ text }: { text: string }) =>
+    `There is no region "${text}" in this file. Check its spelling.`,
+  'fact-unknown': ({ fact, outfit }: { fact: string; outfit: string }) =>
+    `The fact "${fact}" is missing, or does not fit the resolution, for ${outfit}. State it in model.yaml.`,
+  'minimum-above-maximum': ({ outfit }: { outfit: string }) =>
+    `The minimum value is above the maximum for ${outfit}. Exchange or correct them.`,
+  'default-outside': ({ outfit }: { outfit: string }) =>
+    `The default is outside the range for ${outfit}. Correct the default or the range.`,
+  'register-twice': ({ address, first }: { address: number; first: number }) =>
+    `Register ${address} already belongs to line ${first}. Correct one address.`,
+  'register-too-narrow': ({ address }: { address: number }) =>
+    `The range does not fit the register at ${address}; give it 32 bits or a sign.`,
+};
+
+/** A maker's list or EDS on its way to a model of the plant's own. */
+const OWN_MODELS = {
+  'list-broken': () => 'The file cannot be read as a table from here on. Save it again as CSV, XLSX or JSON.',
+  'list-too-long': ({ rows, most }: { rows: number; most: number }) =>
+    `The file has ${rows} rows; a model has at most ${most} parameters.`,
+  'columns-not-said': () => 'Say which column holds the code and which the name.',
+  'row-without-code': () => 'This line has no code and is left out.',
+  'model-not-named': ({ missing }: { missing: readonly string[] }) => `Say ${missing.join(' and ')}.`,
+  'name-without-letter': () => 'Maker and name need a letter or a digit.',
+  'line-passed-over': () => 'This line is neither a section nor "Key=Value" and is passed over.',
+  'not-an-object-file': () => 'This is no EDS or DCF: it needs [DeviceInfo] and a list of objects (CiA 306).',
+  'section-twice': ({ text }: { text: string }) =>
+    `The section [${text}] is there twice; the first one counts.`,
+  'object-without-section': ({ text }: { text: string }) =>
+    `The object ${text} is listed but has no section.`,
+  'too-many-objects': ({ most }: { most: number }) =>
+    `There are more than ${most} objects. Is this the right file?`,
+  'objects-left-out': ({ count, why }: { count: number; why: string }) =>
+    `${count} ${count === 1 ? 'object is' : 'objects are'} left out: ${why}.`,
+  'value-depends-on-node': (facts: { object: string; text: string; value: number; node: number }) =>
+    `${facts.object}: "${facts.text}" depends on the node; ${facts.value} holds for node ${facts.node}.`,
+  'object-value-unreadable': ({ object, text }: { object: string; text: string }) =>
+    `${object}: "${text}" cannot be read as a number; write 12, 0x0C or $NODEID+12.`,
+};
+
+/** A file with the set of one unit. `text` is the code of the parameter as the file has it. */
+const SET_FILES = {
+  'file-empty': () => 'The file is empty. Export a set to see what it should hold.',
+  'file-broken': ({ wanted }: { wanted: string }) =>
+    `The file cannot be read as ${wanted} from here on. Export it again from where it came.`,
+  'format-unknown': ({ found }: { found: string }) =>
+    `This is not a parameter set that can be read (found "${found}"). Use a JSON or CSV file of Drive Keep.`,
+  'set-column-missing': ({ column }: { column: string }) =>
+    `The column "${column}" is missing. A set needs "code" and "value" or "raw".`,
+  'other-dictionary': ({ found, wanted }: { found: string; wanted: string }) =>
+    `The file holds a set of ${found}; this position has ${wanted}. Choose the right position.`,
+  'other-unit': ({ found, wanted }: { found: number; wanted: number }) =>
+    `The file was read from serial number ${found}; serial number ${wanted} sits here.`,
+  'code-missing': () => 'The code is empty. Every line needs the code of its parameter.',
+  'code-is-date': ({ text }: { text: string }) =>
+    `"${text}" is a date: a spreadsheet program has changed a code such as 4/12. Format the column as text and enter the code again.`,
+  'value-is-date': ({ text, value }: { text: string; value: string }) =>
+    `${text}: "${value}" is a date: a spreadsheet program has changed the value. Format the column as text and enter it again.`,
+  'unit-converted': (facts: { text: string; from: string; to: string; exact: boolean }) =>
+    `${facts.text}: ${facts.from} was taken as ${facts.to}${facts.exact ? '' : ', rounded to the resolution'}.`,
+  'unit-differs': ({ text, found, wanted }: { text: string; found: string; wanted: string }) =>
+    `${text}: the value is in ${found}, which cannot be converted to ${wanted || 'a number without unit'}. Give it in that unit.`,
+  'not-of-the-model': ({ text, model }: { text: string; model: string }) =>
+    `${text} is not a code of ${model}. Check its spelling, or the model of the file.`,
+  'line-twice': ({ text }: { text: string }) => `${text} is there twice. Remove one of the lines.`,
+  formula: ({ column }: { column: string }) =>
+    `The cell "${column}" holds a formula. Put the plain value there.`,
+  'value-missing': ({ text }: { text: string }) => `${text} has no value. Give one, or take the line out.`,
+  'value-unreadable': ({ text, why }: { text: string; why: Words }) => `${text}: ${describe(why)}`,
+  'raw-unreadable': ({ text }: { text: string }) => `${text}: the raw value is not a whole number.`,
+  'reason-unknown': ({ text }: { text: string }) => `"${text}" is no reason for an unreadable parameter.`,
+  'value-and-raw-differ': (facts: { text: string; value: string; fromRaw: string }) =>
+    `${facts.text}: value ${facts.value} and raw value (${facts.fromRaw}) contradict each other. Correct one, or empty "raw".`,
+  'out-of-range': ({ text, why }: { text: string; why: Words }) => `${text}: ${describe(why)}`,
+  'parameters-missing': ({ codes }: { codes: readonly string[] }) =>
+    `${codes.length} parameters are missing and stay missing: ${shortened(codes)}.`,
+  'hash-differs': () => 'The content was changed after the file was written: its hash no longer fits.',
+};
+
+/** A value as somebody typed it. */
+const TYPED_VALUES = {
+  'has-a-comma': ({ text }: { text: string }) => `"${text}" has a comma. Write decimals with a point.`,
+  'not-a-number': ({ text }: { text: string }) => `"${text}" is not a number.`,
+  'between-steps': ({ text, step }: { text: string; step: string }) =>
+    `${text} lies between two steps; the resolution is ${step}.`,
+  'not-an-option': ({ text }: { text: string }) => `"${text}" is not an option.`,
+  'not-bits': ({ text }: { text: string }) => `"${text}" is not a word of bits. Write it as 0b0101.`,
+};
+
+/** The plate of a motor. */
+const PLATES = {
+  'plate-number': ({ text }: { text: string }) =>
+    `"${text}" is no number. Write it as on the plate, with or without its unit.`,
+  'plate-unit': ({ text, unit }: { text: string; unit: string }) =>
+    unit === ''
+      ? `"${text}" has a unit; this is a bare number.`
+      : `"${text}" is not in ${unit} or a unit like it.`,
+  'plate-not-positive': ({ text }: { text: string }) =>
+    `"${text}" is not above zero. Leave the field empty where the plate does not tell it.`,
+  'plate-choice': ({ text, known }: { text: string; known: readonly string[] }) =>
+    `"${text}" is not one of ${known.join(', ')}.`,
+  'plate-without-rating': () => 'The plate has no rating: tell at least its power or current.',
+  'ratings-of-one-supply': () => 'Two ratings are for the same supply. Put them in one line.',
+};
+
+/** Why a parameter cannot hold a value. Values are as shown, with their units. */
+const VALUES = {
+  'no-such-option': ({ raw }: { raw: number }) => `there is no option ${raw}.`,
+  'no-such-bit': () => 'bits are set that have no meaning.',
+  'below-minimum': ({ value, limit }: { value: string; limit: string }) =>
+    `${value} is below the minimum value, ${limit}.`,
+  'above-maximum': ({ value, limit }: { value: string; limit: string }) =>
+    `${value} is above the maximum value, ${limit}.`,
+};
+
+/** Why a parameter cannot be written. */
+const WRITES = {
+  'no-parameter': ({ code, model }: { code: string; model: string }) =>
+    `${code} is not a parameter of ${model}.`,
+  'read-only': ({ code }: { code: string }) => `${code} can only be read.`,
+  'no-register': ({ code }: { code: string }) =>
+    `${code} cannot be written over the line; set it at the keypad.`,
+  'nothing-to-write': ({ code }: { code: string }) => `${code} has no value on the wanted side.`,
+  trigger: ({ code }: { code: string }) =>
+    `${code} starts a reset when it is written; it is no setting. Plan a reset instead.`,
+  'own-address': ({ code }: { code: string }) =>
+    `${code} is the address by which this unit is reached; set it at the keypad and change it in the register.`,
+  locked: ({ code, by }: { code: string; by: string }) => `${code} is locked by ${by}.`,
+  blocked: ({ code, by }: { code: string; by: string }) =>
+    `${code} cannot be written while ${by} holds the value that is wanted of it.`,
+  circle: ({ code }: { code: string }) =>
+    `${code} is put back by another write of this plan each time; set it at the keypad.`,
+  'cannot-hold': ({ code, why }: { code: string; why: Words }) => `${code}: ${describe(why)}`,
+};
+
+/** The catalogue: a sentence for each code, from the facts that it needs. */
+export const TEXTS = {
+  ...MODEL_FILES,
+  ...OWN_MODELS,
+  ...SET_FILES,
+  ...TYPED_VALUES,
+  ...PLATES,
+  ...VALUES,
+  ...WRITES,
+};
+
+/** The sentence of what was found. An unknown code is a mistake of the program. */
+export function describe({ code, facts }: Words): string {
+  const text = (TEXTS as Readonly<Record<string, ((facts: never) => string) | undefined>>)[code];
+  if (!text) throw new Error(`no text for ${code}`);
+  return text(facts as never);
+}

@@ -1,0 +1,2 @@
+export { structuralCodes } from './structure.ts';
+export * from './unit-rules.ts';
