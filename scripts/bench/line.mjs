@@ -49,7 +49,7 @@ async function requestsOf(unit, dictionary, ports) {
   const { readUnit } = await import('../../apps/server/dist/lines/unit-reader.js');
   const { ModbusLine } = await import('../../apps/server/dist/lines/modbus-line.js');
   const { identityPlaces } = await import('../../apps/server/dist/lines/identity.js');
-  const line = new ModbusLine('127.0.0.1', ports[unit.description.line]);
+  const line = new ModbusLine({ host: '127.0.0.1', port: ports[unit.description.line] });
   let requests = 0;
   const counting = {
     read: (...args) => {

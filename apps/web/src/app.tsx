@@ -125,6 +125,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./register/places-page.tsx')).PlacesPage }),
       },
       {
+        path: 'lines',
+        lazy: async () => ({ Component: (await import('./plant/lines-page.tsx')).LinesPage }),
+      },
+      {
         path: 'logbook',
         lazy: async () => ({ Component: (await import('./logbook/logbook-page.tsx')).LogbookPage }),
       },

@@ -7,6 +7,7 @@ export * from './findings.ts';
 export * from './integrity.ts';
 export * from './jobs.ts';
 export * from './key-in.ts';
+export * from './lines.ts';
 export * from './logbook.ts';
 export * from './models.ts';
 export * from './motors.ts';

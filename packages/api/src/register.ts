@@ -119,7 +119,9 @@ export interface PlantListRowView {
   readonly findings: readonly Pick<FindingView, 'attention' | 'text'>[];
 }
 
-export type FoundKind = 'known' | 'unknown' | 'other-serial' | 'elsewhere' | 'unknown-model' | 'silent';
+/** `again`: the unit that answered at an address before; the gateway does not look at the address. */
+export type FoundKind =
+  'known' | 'unknown' | 'other-serial' | 'elsewhere' | 'unknown-model' | 'silent' | 'again';
 
 /** What answers at one address of a line. */
 export interface FoundUnitView {

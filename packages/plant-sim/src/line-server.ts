@@ -1,9 +1,18 @@
-// One line of the plant: a gateway that listens for Modbus TCP and serves one request after the other, as the serial
+// One line of the plant: a gateway that listens for Modbus TCP, or passes RTU frames through, and serves one request after the other, as the serial
 // line behind it does, however many connections there are.
 
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net';
-import { EXCEPTION, exceptionPdu, joinFrame, splitFrames, type Frame } from './frame.ts';
-import { corruptAnswer, type Mischief } from './mischief.ts';
+import {
+  EXCEPTION,
+  exceptionPdu,
+  joinFrame,
+  joinRtuFrame,
+  splitFrames,
+  splitRtuFrames,
+  type Frame,
+  type Framing,
+} from './frame.ts';
+import { corruptAnswer, corruptRtuAnswer, type Mischief } from './mischief.ts';
 
 /** What answers at an address of the line. */
 export interface LineNode {
@@ -19,7 +28,10 @@ export class LineServer {
   private readonly server: Server;
   private last: Promise<void> = Promise.resolve();
 
-  constructor(delayMs: number) {
+  constructor(
+    delayMs: number,
+    private readonly framing: Framing = 'tcp',
+  ) {
     this.delayMs = delayMs;
     this.server = createServer((socket) => this.serve(socket));
   }
@@ -48,7 +60,8 @@ export class LineServer {
     socket.on('error', () => socket.destroy());
     socket.on('close', () => this.sockets.delete(socket));
     socket.on('data', (chunk) => {
-      const split = splitFrames(Buffer.concat([received, chunk]));
+      const all = Buffer.concat([received, chunk]);
+      const split = this.framing === 'tcp' ? splitFrames(all) : splitRtuFrames(all);
       if (split === 'not-modbus') {
         socket.destroy();
         return;
@@ -66,27 +79,30 @@ export class LineServer {
     const unit = this.units.get(frame.unit);
     await sleep(this.delayMs);
     if (!unit) {
+      // On a serial line nobody answers for a unit that is not there.
+      if (this.framing === 'rtu') return;
       send(socket, joinFrame({ ...frame, pdu: exceptionPdu(frame.pdu.readUInt8(0), EXCEPTION.noTarget) }));
       return;
     }
     if (unit.mischief.silent) return;
     // A late unit does not hold up the line: the gateway has given up on it and serves the next.
     if (unit.mischief.extraDelayMs > 0)
-      setTimeout(() => reply(unit, frame, socket), unit.mischief.extraDelayMs);
-    else reply(unit, frame, socket);
+      setTimeout(() => reply(unit, frame, socket, this.framing), unit.mischief.extraDelayMs);
+    else reply(unit, frame, socket, this.framing);
   }
 }
 
-function reply(unit: LineNode, frame: Frame, socket: Socket): void {
+function reply(unit: LineNode, frame: Frame, socket: Socket, framing: Framing): void {
   const verdict = unit.countRequest();
   const pdu = unit.answer(frame.pdu);
   if (!pdu) return;
-  const answer = joinFrame({ ...frame, pdu });
+  const answer = framing === 'tcp' ? joinFrame({ ...frame, pdu }) : joinRtuFrame({ ...frame, pdu });
   if (verdict === 'break') {
     socket.write(answer.subarray(0, Math.ceil(answer.length / 2)), () => socket.destroy());
     return;
   }
-  send(socket, unit.mischief.corrupt ? corruptAnswer(answer, unit.mischief.corrupt) : answer);
+  const corrupt = framing === 'tcp' ? corruptAnswer : corruptRtuAnswer;
+  send(socket, unit.mischief.corrupt ? corrupt(answer, unit.mischief.corrupt) : answer);
 }
 
 function send(socket: Socket, answer: Buffer): void {

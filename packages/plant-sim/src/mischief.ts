@@ -49,3 +49,21 @@ export function corruptAnswer(answer: Buffer, how: Corruption): Buffer {
       return Buffer.from([0xff, 0x00, 0xaa, 0x55, 0x00, 0x03, 0x7f, 0x01, 0x02]);
   }
 }
+
+/** The same in frames that have no number of the request. */
+export function corruptRtuAnswer(answer: Buffer, how: Corruption): Buffer {
+  const damaged = Buffer.from(answer);
+  switch (how) {
+    case 'short':
+      return damaged.subarray(0, damaged.length - 2);
+    case 'transaction':
+      // A bit was lost on the way: the check sum no longer fits.
+      damaged.writeUInt8(damaged.readUInt8(damaged.length - 3) ^ 0x01, damaged.length - 3);
+      return damaged;
+    case 'function':
+      damaged.writeUInt8(0x14, 1);
+      return damaged;
+    case 'noise':
+      return Buffer.from([0xff, 0x00, 0xaa, 0x55, 0x00, 0x03, 0x7f, 0x01, 0x02]);
+  }
+}

@@ -68,9 +68,9 @@ describe('a simulated unit', () => {
 
   it('identifies itself with model, rating, firmware and a serial number of two words', async () => {
     const identity = model.line?.identity;
-    const answer = await read(identity?.model.register ?? 0, 5);
+    const answer = await read(identity?.model?.register ?? 0, 5);
     const found = [2, 4, 6].map((at) => answer.readUInt16BE(at));
-    expect(found).toEqual([identity?.model.value, 15, 207]);
+    expect(found).toEqual([identity?.model?.value, 15, 207]);
     expect(answer.readUInt32BE(8)).toBe(unit.serial);
   });
 
@@ -135,7 +135,7 @@ describe('a simulated unit', () => {
     sim()?.memory.recall();
     sim()?.powerCycle();
     const status = model.line?.status;
-    await new Promise((resolve) => setTimeout(resolve, model.line?.restart.busyMs));
+    await new Promise((resolve) => setTimeout(resolve, model.line?.restart?.busyMs));
     expect((await valueAt(status?.register ?? 0)) & 1).toBe(1);
     expect([...(await write(registerOf('motor.ratedCurrent'), 300))]).toEqual([0x86, 4]);
     expect([...(await write(registerOf('ramp.up'), 300))]).toHaveLength(5);
@@ -194,7 +194,7 @@ describe('a simulated unit', () => {
     running.memory.force(parameter('command.powerUp').code, 1);
     running.powerCycle();
     running.runContact = true;
-    await new Promise((resolve) => setTimeout(resolve, model.line?.restart.busyMs));
+    await new Promise((resolve) => setTimeout(resolve, model.line?.restart?.busyMs));
     expect(await valueAt(registerOf('monitor.frequency'))).toBe(3000);
     expect(await valueAt(registerOf('monitor.speed'))).toBe(900);
     const current = await valueAt(registerOf('monitor.current'));
@@ -205,7 +205,7 @@ describe('a simulated unit', () => {
 
   it('remembers the last faults', async () => {
     for (const fault of [3, 7]) sim()?.trip(fault);
-    const active = model.line?.fault.active ?? 0;
+    const active = model.line?.fault?.active ?? 0;
     expect([await valueAt(active), await valueAt(active + 1)]).toEqual([7, 3]);
   });
 });
@@ -230,7 +230,7 @@ describe('mischief on a line', () => {
 
   it('swaps the unit after so many requests', async () => {
     sim()?.setMischief({ swap: { after: 1, serial: 99 } });
-    const serial = model.line?.identity.serial ?? 0;
+    const serial = model.line?.identity.serial?.register ?? 0;
     expect((await read(serial, 2)).readUInt32BE(2)).toBe(unit.serial);
     expect((await read(serial, 2)).readUInt32BE(2)).toBe(99);
   });
@@ -280,7 +280,7 @@ describe('the control port', () => {
       111, 222,
     ]);
     await change(`/units/${unit.serial}/power-cycle`, {}, 'POST');
-    await new Promise((resolve) => setTimeout(resolve, model.line?.restart.busyMs));
+    await new Promise((resolve) => setTimeout(resolve, model.line?.restart?.busyMs));
     expect([await valueAt(registerOf('ramp.up')), await valueAt(registerOf('ramp.down'))]).toEqual([
       111, 1000,
     ]);

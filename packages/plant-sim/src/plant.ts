@@ -4,6 +4,7 @@
 import { readFileSync, renameSync, writeFileSync } from 'node:fs';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { SimController, type ControllerDescription } from './controller.ts';
+import type { Framing } from './frame.ts';
 import { LineServer } from './line-server.ts';
 import { SimUnit, type UnitDescription } from './unit.ts';
 
@@ -12,6 +13,8 @@ export interface LineDescription {
   /** 0 takes any free port. */
   readonly port: number;
   readonly delayMs: number;
+  /** Modbus TCP where nothing is said. */
+  readonly framing?: Framing;
 }
 
 export interface PlantDescription {
@@ -50,7 +53,7 @@ export class Plant {
     this.description = description;
     this.stateFile = options.stateFile;
     const state = this.readState();
-    for (const line of description.lines) this.lines.set(line.id, new LineServer(line.delayMs));
+    for (const line of description.lines) this.lines.set(line.id, new LineServer(line.delayMs, line.framing));
     for (const each of description.units) this.addUnit(each, state, options.dictionaries);
     for (const each of description.controllers ?? []) this.addController(each);
   }

@@ -27,10 +27,14 @@ export interface UnitDescription {
 }
 
 const READ_HOLDING = 3;
+const READ_INPUT = 4;
 const WRITE_SINGLE = 6;
 const WRITE_MULTIPLE = 16;
 const MOST_READ = 125;
 const MOST_WRITE = 123;
+
+/** Input registers lie behind the holding registers, as in the catalogue. */
+const INPUT_AREA = 0x1_0000;
 
 /** Powers are told in the unit of the model's display. */
 const WATTS: Readonly<Record<string, number>> = { kW: 1000, hp: 745.7 };
@@ -106,7 +110,7 @@ export class SimUnit {
   }
 
   powerCycle(): void {
-    this.downUntil = this.now() + (this.dictionary.line?.restart.busyMs ?? 2000);
+    this.downUntil = this.now() + (this.dictionary.line?.restart?.busyMs ?? 2000);
     this.memory.recall();
     this.startUp();
   }
@@ -132,12 +136,15 @@ export class SimUnit {
   }
 
   private serve(functionCode: number, pdu: Buffer): Buffer | number {
-    if (![READ_HOLDING, WRITE_SINGLE, WRITE_MULTIPLE].includes(functionCode)) return EXCEPTION.function;
+    if (![READ_HOLDING, READ_INPUT, WRITE_SINGLE, WRITE_MULTIPLE].includes(functionCode))
+      return EXCEPTION.function;
     if (pdu.length < 5) return EXCEPTION.value;
     const address = pdu.readUInt16BE(1);
     const second = pdu.readUInt16BE(3);
-    if (functionCode === READ_HOLDING) return pdu.length === 5 ? this.read(address, second) : EXCEPTION.value;
+    if (functionCode === READ_HOLDING || functionCode === READ_INPUT)
+      return pdu.length === 5 ? this.read(functionCode, address, second) : EXCEPTION.value;
     if (functionCode === WRITE_SINGLE) {
+      if (this.dictionary.line?.only16) return EXCEPTION.function;
       return pdu.length === 5 ? (this.write(address, [second]) ?? pdu) : EXCEPTION.value;
     }
     if (pdu.length < 6 || second < 1 || second > MOST_WRITE) return EXCEPTION.value;
@@ -146,13 +153,14 @@ export class SimUnit {
     return this.write(address, words) ?? pdu.subarray(0, 5);
   }
 
-  private read(address: number, count: number): Buffer | Exception {
+  private read(functionCode: number, address: number, count: number): Buffer | Exception {
     if (count < 1 || count > MOST_READ) return EXCEPTION.value;
-    const addresses = Array.from({ length: count }, (_, at) => address + at);
-    if (addresses.some((at) => at > 0xffff || this.refuses(at))) return EXCEPTION.address;
+    const area = functionCode === READ_INPUT ? INPUT_AREA : 0;
+    const addresses = Array.from({ length: count }, (_, at) => area + address + at);
+    if (addresses.some((at) => at - area > 0xffff || this.refuses(at))) return EXCEPTION.address;
     const readings = this.readings();
     const answer = Buffer.alloc(2 + count * 2);
-    answer.writeUInt8(READ_HOLDING, 0);
+    answer.writeUInt8(functionCode, 0);
     answer.writeUInt8(count * 2, 1);
     addresses.forEach((at, index) => answer.writeUInt16BE(this.word(at, readings), 2 + index * 2));
     return answer;
@@ -178,18 +186,21 @@ export class SimUnit {
     if (!line) return undefined;
     const { identity, status } = line;
     const rating = this.dictionary.ratings.find((each) => each.id === this.description.rating)?.number ?? 0;
+    const { serial } = identity;
+    const [high, low] = [(this.serial >>> 16) & 0xffff, this.serial & 0xffff];
     switch (address) {
-      case identity.model.register:
-        return identity.model.value;
+      case identity.model?.register:
+        return identity.model?.value;
       case identity.rating:
         return rating;
       case identity.firmware:
         return this.description.firmware;
-      case identity.serial:
-        return (this.map.lowFirst ? this.serial : this.serial >>> 16) & 0xffff;
-      case identity.serial + 1:
-        return (this.map.lowFirst ? this.serial >>> 16 : this.serial) & 0xffff;
-      case status.register:
+      case serial?.register:
+        return serial?.width === 16 || this.map.lowFirst ? low : high;
+      case serial?.width === 32 ? serial.register + 1 : undefined:
+        return this.map.lowFirst ? high : low;
+      case status?.register:
+        if (!status) return undefined;
         return (this.running ? 1 << status.running : 0) | (this.activeFault !== 0 ? 1 << status.fault : 0);
       default:
         return undefined;
@@ -254,7 +265,7 @@ export class SimUnit {
       this.onSaved();
       return 'done';
     }
-    if (line && address === line.restart.register) {
+    if (line?.restart && address === line.restart.register) {
       if (words.length !== 1 || value !== line.restart.value) return EXCEPTION.value;
       if (this.running) return EXCEPTION.failure;
       this.powerCycle();

@@ -1,5 +1,6 @@
 // Carries out a backup job: lines at the same time, the units of a line one after the other, each to its own outcome.
 
+import { toldBy, UNTOLD } from '../lines/identity.ts';
 import { Injectable, Logger, type OnModuleInit } from '@nestjs/common';
 import type { OutcomeCode } from '@drive-keep/api';
 import { unreadableCount } from '@drive-keep/core/sets';
@@ -163,14 +164,15 @@ export class BackupRun implements OnModuleInit {
     const { unit } = item;
     const { position } = unit;
     const { set, aside, identity } = reading;
-    const from = { serial: identity.serial, firmware: identity.firmware, takenAt: at };
-    const what = { position, unit, set, aside, takenBy: person, how: 'read' as const, reason, ...from };
+    const untold = identity.serial === null ? ` ${UNTOLD}` : '';
+    const from = { ...toldBy(identity, unit), takenAt: at, how: 'read' as const, takenBy: person };
+    const what = { position, unit, set, aside, reason: `${reason}${untold && `.${untold}`}`, ...from };
     const unreadable = unreadableCount(set);
     const gaps = unreadable > 0 ? ` ${unreadable} were refused by the unit and are kept as unreadable.` : '';
     // Kept, written down and told in one: a unit is never told as not kept whose backup is there.
     await this.dataSource.transaction(async (manager) => {
       const { backupId, found } = await this.backups.keepOrFind(what, manager);
-      const text = `${set.readings.size} parameters.${gaps}${found ? ' Same as the backup before.' : ''}`;
+      const text = `${set.readings.size} parameters.${gaps}${untold}${found ? ' Same as the backup before.' : ''}`;
       // What was found again is told with the rest of the job.
       if (!found) {
         const note = { person, action: 'backed-up' as const, tag: position.tag, text: `Backed up: ${text}` };

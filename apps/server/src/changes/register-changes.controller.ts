@@ -1,4 +1,4 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put } from '@nestjs/common';
+import { Body, Controller, Delete, HttpCode, Param, Patch, Post, Put } from '@nestjs/common';
 import {
   ApiOperation,
   ApiProperty,
@@ -22,11 +22,9 @@ import {
   MinLength,
 } from 'class-validator';
 import { Maybe } from '../problems/maybe.ts';
-import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { VersionBody } from '../problems/same-version.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
-import { Line } from '../lines/line.entity.ts';
 import { RegisterChanges } from './register-changes.service.ts';
 import { CRITICALITIES, MOST_SERIAL, TAG } from '../register/register-limits.ts';
 import { Overview } from '../overview/overview.service.ts';
@@ -104,15 +102,7 @@ export class RegisterChangesController {
     private readonly changes: RegisterChanges,
     private readonly register: Register,
     private readonly overview: Overview,
-    private readonly dataSource: DataSource,
   ) {}
-
-  @Get('lines')
-  @ApiOperation({ summary: 'The lines of the plant by name' })
-  async lines(): Promise<readonly string[]> {
-    const lines = await this.dataSource.getRepository(Line).find({ order: { name: 'ASC' } });
-    return lines.map(({ name }) => name);
-  }
 
   @Post('positions')
   @NeedsRole('engineer')

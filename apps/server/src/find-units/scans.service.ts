@@ -8,6 +8,7 @@ import { DataSource, IsNull } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { JobRuns } from '../jobs/job-runs.service.ts';
+import { UNTOLD } from '../lines/identity.ts';
 import type { DriveLine } from '../lines/drive-line.ts';
 import { Lines } from '../lines/lines.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
@@ -20,7 +21,9 @@ import { Scan } from './scan.entity.ts';
 import { waysToTell, whoIsThere, type WhoIsThere } from './who-is-there.ts';
 
 /** Most addresses of a line are empty: they are asked once, and not for as long as a unit that must be there. */
-const TIMING = { timeoutMs: 300, attempts: 1 };
+const ASK = { timeoutMs: 300, retries: 0 };
+/** Of the patience of a line that is slow. */
+const SHARE_OF_PATIENCE = 0.3;
 /** Name of the lock that the process at work on a search holds. */
 const scanLock = (id: string): string => `scan ${id}`;
 
@@ -122,11 +125,17 @@ export class Scans {
         const text = `The gateway at ${who.fault.where} does not accept a connection. Is it switched on?`;
         return void (await this.change(id, { state: 'stopped', text }));
       }
-      const view = await this.match(line, address, who);
+      const view = again(who, address, found) ?? (await this.match(line, address, who));
       if (view) found.push(view);
+      if (found.filter((each) => each.found === 'again').length >= ENOUGH_ALIKE) {
+        over = true;
+        await this.change(id, { asked: address - from + 1, units: found });
+        return void (await this.change(id, { state: 'stopped', text: ALIKE }));
+      }
       over = !(await this.change(id, { asked: address - from + 1, units: found }));
     };
-    await this.lines.forEach(line, 'look', addresses, one, TIMING);
+    const timeoutMs = Math.max(ASK.timeoutMs, line.timeoutMs * SHARE_OF_PATIENCE);
+    await this.lines.forEach(line, 'look', addresses, one, { ...ASK, timeoutMs });
   }
 
   /** False where the search was ended meanwhile. */
@@ -156,23 +165,20 @@ export class Scans {
       const text =
         who.kind === 'fault'
           ? `No usable answer (${who.fault.code.replaceAll('-', ' ')}). Check the cable and the gateway.`
-          : 'Something answers that is no known model. Bring its dictionary under Models.';
+          : 'Something answers that is no known model. Bring its dictionary under Models; a model that tells no number of its own is put into the register by hand.';
       return { ...nothing, found: 'unknown-model', text };
     }
     const { dictionary, identity } = who;
-    const elsewhere = await units.findOne({
-      where: { serial: identity.serial, removedAt: IsNull() },
-      relations: { position: true },
-    });
+    const { serial, rating, firmware } = identity;
+    const elsewhere =
+      serial === null
+        ? null
+        : await units.findOne({ where: { serial, removedAt: IsNull() }, relations: { position: true } });
     return {
-      address,
-      tag,
+      ...{ address, tag, rating, firmware, serial },
       dictionary: dictionary.id,
       model: `${dictionary.maker} ${dictionary.name}`,
-      rating: identity.rating,
-      firmware: identity.firmware,
-      serial: identity.serial,
-      ...verdict(registered, elsewhere, identity.serial),
+      ...(serial === null ? untold(registered) : verdict(registered, elsewhere, serial)),
     };
   }
 
@@ -189,6 +195,30 @@ export class Scans {
       });
     }
   }
+}
+
+/** So many addresses with one and the same unit: the rest of them would be it, too. */
+const ENOUGH_ALIKE = 3;
+const ALIKE =
+  'The same unit answers at every address: this gateway, or a drive with a socket of its own, does not look at the address. Register it once, with the address that its manual names.';
+
+/** The unit that has answered at another address before. */
+function again(
+  who: WhoIsThere,
+  address: number,
+  before: readonly FoundUnitView[],
+): FoundUnitView | undefined {
+  if (who.kind !== 'unit' || who.identity.serial === null) return undefined;
+  const first = before.find(({ serial }) => serial === who.identity.serial);
+  if (!first) return undefined;
+  const text = `Serial number ${first.serial} has answered at address ${first.address} already.`;
+  return { ...first, address, tag: null, found: 'again', text };
+}
+
+function untold(registered: Unit | null): Pick<FoundUnitView, 'found' | 'text'> {
+  return registered
+    ? { found: 'known', text: `Registered here. ${UNTOLD}` }
+    : { found: 'unknown', text: `Not in the register. ${UNTOLD}` };
 }
 
 function verdict(

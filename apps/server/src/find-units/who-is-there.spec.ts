@@ -7,7 +7,7 @@ import { ModbusLine } from '../lines/modbus-line.ts';
 import { MODELS_FOLDER } from '../testing/running-plant.ts';
 import { waysToTell, whoIsThere } from './who-is-there.ts';
 
-const TIMING = { timeoutMs: 300, attempts: 1 };
+const TIMING = { timeoutMs: 300, retries: 0 };
 const dictionaries = loadModels(MODELS_FOLDER);
 const all: readonly Dictionary[] = [...dictionaries.values()];
 const plant = new Plant(describePlant(dictionaries), { dictionaries });
@@ -21,7 +21,7 @@ afterAll(() => plant.close());
 async function ask(tag: string, known: readonly Dictionary[]) {
   const line = demoPositions().find((position) => position.tag === tag)?.line;
   if (!line) throw new Error(tag);
-  const modbus = new ModbusLine('127.0.0.1', ports.get(line.name) ?? 0, TIMING);
+  const modbus = new ModbusLine({ host: '127.0.0.1', port: ports.get(line.name) ?? 0, ...TIMING });
   const who = await whoIsThere(modbus, line.address, waysToTell(known));
   modbus.close();
   return who;

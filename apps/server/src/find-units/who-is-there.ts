@@ -21,15 +21,11 @@ interface Way {
 export function waysToTell(dictionaries: readonly Dictionary[]): readonly Way[] {
   const ways = new Map<string, { facts: LineFacts; dictionaries: Dictionary[] }>();
   for (const dictionary of dictionaries) {
-    if (!dictionary.line) continue;
+    // Where no number of the model is told, nobody knows it by what it answers.
+    if (!dictionary.line?.identity.model) continue;
     const { identity, wordOrder } = dictionary.line;
-    const key = JSON.stringify([
-      identity.model.register,
-      identity.rating,
-      identity.firmware,
-      identity.serial,
-      wordOrder,
-    ]);
+    const { model, rating, firmware, serial } = identity;
+    const key = JSON.stringify([model?.register, rating, firmware, serial, wordOrder]);
     const way = ways.get(key) ?? { facts: dictionary.line, dictionaries: [] };
     way.dictionaries.push(dictionary);
     ways.set(key, way);
@@ -53,7 +49,7 @@ export async function whoIsThere(
       continue;
     }
     const identity = answer.value;
-    const same = dictionaries.filter((each) => each.line?.identity.model.value === identity.model);
+    const same = dictionaries.filter((each) => each.line?.identity.model?.value === identity.model);
     const dictionary = same.find((each) => covers(each, identity.firmware)) ?? same[0];
     if (!dictionary) continue;
     const own = await inPresentOrder(line, address, dictionary, identity);
@@ -74,7 +70,7 @@ async function inPresentOrder(
   const answer = await line.read(address, parameter.register.address, 1);
   const raw = answer.ok ? answer.value[0] : undefined;
   const order = parameter.form.options.find((option) => option.raw === raw)?.meaning;
-  if (order === undefined || order === identity.wordOrder) return identity;
+  if (order === undefined || order === identity.wordOrder || identity.serial === null) return identity;
   const turned = (identity.serial % 0x1_0000) * 0x1_0000 + Math.floor(identity.serial / 0x1_0000);
   return { ...identity, serial: turned };
 }

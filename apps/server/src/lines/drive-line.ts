@@ -18,10 +18,12 @@ export type LineFault =
 export type LineAnswer<T> = Result<T, LineFault>;
 
 export interface DriveLine {
-  /** Reads 1 to 125 holding registers of one unit; each word is 0 to 65535. */
+  /** Registers in one request at the most, as the line carries them. */
+  readonly largestRead: number;
+  /** Reads 1 to 125 registers of one unit from a unified address on; each word is 0 to 65535. */
   read(unit: number, address: number, count: number): Promise<LineAnswer<readonly number[]>>;
-  /** Writes words to consecutive holding registers in one request. */
-  write(unit: number, address: number, words: readonly number[]): Promise<LineAnswer<void>>;
+  /** Writes words to consecutive holding registers in one request; a single one with function 16 only where that is asked for. */
+  write(unit: number, address: number, words: readonly number[], only16?: boolean): Promise<LineAnswer<void>>;
   /** Requests sent so far, repeats included. */
   readonly requests: number;
   close(): void;

@@ -35,7 +35,7 @@ beforeAll(async () => {
     { dictionaries: new Map(MODELS.map((model) => [model.id, model])) },
   );
   const ports = await plant.listen();
-  line = new ModbusLine('127.0.0.1', ports.get('one') ?? 0);
+  line = new ModbusLine({ host: '127.0.0.1', port: ports.get('one') ?? 0 });
 });
 afterAll(async () => {
   line.close();

@@ -1,7 +1,7 @@
 // How the reading of a unit ended, in a technician's words: what happened, what to look at, and that nothing was kept.
 
 import type { OutcomeCode } from '@drive-keep/api';
-import { assertNever } from '@drive-keep/core/values';
+import { assertNever, showRegister } from '@drive-keep/core/values';
 import type { ReadFault } from './unit-reader.ts';
 
 export interface UnitName {
@@ -28,6 +28,8 @@ export function describeFault(fault: ReadFault, unit: UnitName): string {
       return `${unit.tag} refuses to be read. ${NOTHING}`;
     case 'busy':
       return `${unit.tag} is busy with something else. Try again in a minute. ${NOTHING}`;
+    case 'no-identity':
+      return `${unit.tag} has no register ${showRegister(fault.register)}, in which ${unit.modelName} tells who it is. Is it this model, and is its dictionary right? ${NOTHING}`;
     case 'other-model':
       return `Another model answers at ${unit.tag} (model number ${fault.found}, wanted ${unit.modelName}). Was the unit swapped? ${NOTHING}`;
     case 'other-serial':
@@ -43,6 +45,6 @@ export function describeFault(fault: ReadFault, unit: UnitName): string {
 
 /** Outcomes have the names of the faults; a refusal of everything counts as a wrong answer. */
 export const outcomeOf = (fault: ReadFault): OutcomeCode =>
-  fault.code === 'refused' ? 'wrong-answer' : fault.code;
+  fault.code === 'refused' ? 'wrong-answer' : fault.code === 'no-identity' ? 'other-model' : fault.code;
 
 const seconds = (ms: number): string => `${ms / 1000} s`;

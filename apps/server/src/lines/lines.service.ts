@@ -1,12 +1,13 @@
 // The one way to a unit: waits for its line, opens the connection, does the work, gives both back. Nobody else opens a line.
 
 import { Injectable } from '@nestjs/common';
-import { DataSource } from 'typeorm';
+import { DataSource, IsNull } from 'typeorm';
 import { ProblemException } from '../problems/problem.ts';
 import type { DriveLine } from './drive-line.ts';
 import { LineTurns, type LineTurn, type Purpose } from './line-turns.ts';
 import { Line } from './line.entity.ts';
-import { ModbusLine, type LineTiming } from './modbus-line.ts';
+import type { LineTiming } from './line-settings.ts';
+import { ModbusLine } from './modbus-line.ts';
 import { UnitAtLine, type UnitOnLine } from './unit-at-line.ts';
 
 @Injectable()
@@ -16,9 +17,11 @@ export class Lines {
     private readonly dataSource: DataSource,
   ) {}
 
-  /** All lines, by name. */
+  /** All lines in use, by name. */
   all(): Promise<readonly Line[]> {
-    return this.dataSource.getRepository(Line).find({ order: { name: 'ASC' } });
+    return this.dataSource
+      .getRepository(Line)
+      .find({ where: { retiredAt: IsNull() }, order: { name: 'ASC' } });
   }
 
   async withUnit<T>(unit: UnitOnLine, purpose: Purpose, work: (at: UnitAtLine) => Promise<T>): Promise<T> {
@@ -32,7 +35,7 @@ export class Lines {
     timing?: LineTiming,
   ): Promise<T> {
     const turn = await this.turns.take(line.id, purpose);
-    const drive = new ModbusLine(line.host, line.port, timing);
+    const drive = new ModbusLine({ ...settingsOf(line), ...timing });
     try {
       return await work(drive, turn);
     } finally {
@@ -49,7 +52,7 @@ export class Lines {
     work: (piece: T, drive: DriveLine) => Promise<void>,
     timing?: LineTiming,
   ): Promise<void> {
-    const drive = new ModbusLine(line.host, line.port, timing);
+    const drive = new ModbusLine({ ...settingsOf(line), ...timing });
     try {
       await this.turns.forEach(line.id, purpose, pieces, (piece) => work(piece, drive));
     } finally {
@@ -57,6 +60,16 @@ export class Lines {
     }
   }
 }
+
+const settingsOf = ({ host, port, framing, timeoutMs, retries, pauseMs, largestRead }: Line) => ({
+  host,
+  port,
+  framing,
+  timeoutMs,
+  retries,
+  pauseMs,
+  largestRead,
+});
 
 /** After so long a statement that the machine stands is old: whoever waited longer for a line asks again. */
 export const PATIENCE_MS = 60_000;

@@ -1,24 +1,16 @@
-// Modbus TCP through the modbus-serial client. The socket is our own, so that a connection that closes in the middle
-// of a request, and answers that come too late, are seen at once instead of ending as just another time-out.
+// Modbus through the modbus-serial client, as Modbus TCP or as RTU frames on a socket. The socket is our own, so that a
+// connection that closes in the middle of a request, and answers that come too late, are seen at once instead of ending as
+// just another time-out.
 
 import { Socket } from 'node:net';
-import { fail, ok } from '@drive-keep/core/values';
+import { fail, INPUT_REGISTERS, ok } from '@drive-keep/core/values';
 import ModbusSerial from 'modbus-serial';
 import type { DriveLine, LineAnswer, LineFault } from './drive-line.ts';
+import { USUAL_SETTINGS, type LineSettings } from './line-settings.ts';
 import { LiveTimeout } from './live-timeout.ts';
 
 const { default: ModbusRTU } = ModbusSerial;
 type Client = InstanceType<typeof ModbusRTU>;
-
-export interface LineTiming {
-  /** How long a unit may take to answer, in ms. */
-  readonly timeoutMs: number;
-  /** How often a request is sent at the most before a unit counts as not answering. */
-  readonly attempts: number;
-}
-
-/** The gateway's own time-out is commonly one second; a unit that needs longer is not well. */
-export const USUAL_TIMING: LineTiming = { timeoutMs: 1000, attempts: 2 };
 
 const EXCEPTIONS: Readonly<Record<number, LineFault>> = {
   1: { code: 'refused', exception: 'function' },
@@ -45,26 +37,33 @@ export class ModbusLine implements DriveLine {
   private sentOnSocket = 0;
   private openTransaction = 0;
   private readonly givenUp = new Set<number>();
-  private readonly host: string;
-  private readonly port: number;
-  private readonly timing: LineTiming;
+  private answeredAt = Number.NEGATIVE_INFINITY;
+  private inFlight = false;
+  /** Something came while an answer was waited for, though it was none. */
+  private heard = false;
+  private readonly settings: LineSettings;
 
-  constructor(host: string, port: number, timing: LineTiming = USUAL_TIMING) {
-    this.host = host;
-    this.port = port;
-    this.timing = timing;
+  constructor(settings: Pick<LineSettings, 'host' | 'port'> & Partial<LineSettings>) {
+    this.settings = { ...USUAL_SETTINGS, ...settings };
+  }
+
+  get largestRead(): number {
+    return this.settings.largestRead;
   }
 
   read(unit: number, address: number, count: number): Promise<LineAnswer<readonly number[]>> {
     return this.request(unit, async (client) => {
-      const { data } = await client.readHoldingRegisters(address, count);
+      const { data } =
+        address < INPUT_REGISTERS
+          ? await client.readHoldingRegisters(address, count)
+          : await client.readInputRegisters(address - INPUT_REGISTERS, count);
       return data.length === count ? ok(data) : fail({ code: 'wrong-answer' });
     });
   }
 
-  write(unit: number, address: number, words: readonly number[]): Promise<LineAnswer<void>> {
+  write(unit: number, address: number, words: readonly number[], only16 = false): Promise<LineAnswer<void>> {
     return this.request(unit, async (client) => {
-      if (words.length === 1) await client.writeRegister(address, words[0] ?? 0);
+      if (words.length === 1 && !only16) await client.writeRegister(address, words[0] ?? 0);
       else await client.writeRegisters(address, [...words]);
       return ok(undefined);
     });
@@ -81,21 +80,29 @@ export class ModbusLine implements DriveLine {
     send: (client: Client) => Promise<LineAnswer<T>>,
   ): Promise<LineAnswer<T>> {
     this.stray = undefined;
-    for (let attempt = 1; ; attempt += 1) {
+    for (let left = this.settings.retries; ; left -= 1) {
       const answer = await this.once(unit, send);
-      const silent = !answer.ok && answer.fault.code === 'no-answer';
-      if (!silent) return answer;
+      if (answer.ok || !this.isWorthARetry(answer.fault)) return answer;
       this.givenUp.add(this.openTransaction);
-      if (attempt >= this.timing.attempts) return fail(await this.faultOfSilence());
+      if (left > 0 && this.settings.framing === 'tcp') continue;
+      // Nothing in an RTU frame says to which request it belongs: the connection is given up, so that an answer that comes
+      // late is never taken for that to the next request.
+      const fault = answer.fault.code === 'no-answer' ? await this.faultOfSilence() : answer.fault;
+      if (left === 0 || fault.code === 'late') return fail(fault);
     }
+  }
+
+  /** A serial line loses a frame now and then. */
+  private isWorthARetry({ code }: LineFault): boolean {
+    return code === 'no-answer' || (code === 'wrong-answer' && this.settings.framing === 'rtu');
   }
 
   /** Waits once more, to tell a unit that is slow from one that is dead: they are mended in different places. */
   private async faultOfSilence(): Promise<LineFault> {
-    const { timeoutMs } = this.timing;
+    const { timeoutMs } = this.settings;
     await new LiveTimeout(timeoutMs, () => this.stray !== undefined).over;
     this.close();
-    if (this.stray === 'foreign') return { code: 'wrong-answer' };
+    if (this.stray === 'foreign' || this.heard) return { code: 'wrong-answer' };
     return { code: this.stray === 'late' ? 'late' : 'no-answer', afterMs: timeoutMs };
   }
 
@@ -103,8 +110,9 @@ export class ModbusLine implements DriveLine {
     unit: number,
     send: (client: Client) => Promise<LineAnswer<T>>,
   ): Promise<LineAnswer<T>> {
+    await this.pause();
     const client = await this.connected();
-    if (!client) return fail({ code: 'no-connection', where: `${this.host}:${this.port}` });
+    if (!client) return fail({ code: 'no-connection', where: `${this.settings.host}:${this.settings.port}` });
     client.setID(unit);
     this.requests += 1;
     this.sentOnSocket += 1;
@@ -112,12 +120,16 @@ export class ModbusLine implements DriveLine {
     const closed = new Promise<LineAnswer<T>>((resolve) => {
       this.onClosed = () => resolve(fail({ code: 'broke-off' }));
     });
-    const silence = new LiveTimeout(this.timing.timeoutMs);
+    const silence = new LiveTimeout(this.settings.timeoutMs);
     const sent = send(client).catch((error: unknown) => fail(this.faultOf(error)));
     const late = silence.over.then((): LineAnswer<T> =>
-      fail({ code: 'no-answer', afterMs: this.timing.timeoutMs }),
+      fail({ code: 'no-answer', afterMs: this.settings.timeoutMs }),
     );
+    this.inFlight = true;
+    this.heard = false;
     const answer = await Promise.race([sent, closed, late]);
+    this.inFlight = false;
+    this.answeredAt = performance.now();
     silence.cancel();
     if (!answer.ok && ['broke-off', 'wrong-answer'].includes(answer.fault.code)) this.close();
     return answer;
@@ -126,7 +138,7 @@ export class ModbusLine implements DriveLine {
   private faultOf(error: unknown): LineFault {
     const { modbusCode } = error as { modbusCode?: number };
     if (modbusCode !== undefined && GATEWAY_EXCEPTIONS.includes(modbusCode)) {
-      return { code: 'no-answer', afterMs: this.timing.timeoutMs };
+      return { code: 'no-answer', afterMs: this.settings.timeoutMs };
     }
     if (modbusCode === undefined) return { code: 'wrong-answer' };
     return EXCEPTIONS[modbusCode] ?? { code: 'refused', exception: 'failure' };
@@ -134,7 +146,8 @@ export class ModbusLine implements DriveLine {
 
   private async connected(): Promise<Client | undefined> {
     if (this.client && this.socket && !this.socket.destroyed) return this.client;
-    const socket = await openSocket(this.host, this.port, this.timing.timeoutMs);
+    const { host, port, timeoutMs, framing } = this.settings;
+    const socket = await openSocket(host, port, timeoutMs);
     if (!socket) return undefined;
     this.socket = socket;
     this.sentOnSocket = 0;
@@ -144,19 +157,37 @@ export class ModbusLine implements DriveLine {
     socket.on('data', (chunk) => this.watch(chunk));
     const client = new ModbusRTU();
     client.on('error', () => socket.destroy());
-    await client.linkTCP(socket, { port: this.port });
+    if (framing === 'tcp') await client.linkTCP(socket, { port });
+    else await client.linkTelnet(socket, { port });
     this.client = client;
     return client;
   }
 
+  /** Some units need a moment of rest after an answer. */
+  private async pause(): Promise<void> {
+    const rest = this.answeredAt + this.settings.pauseMs - performance.now();
+    if (rest > 0) await new Promise((resolve) => setTimeout(resolve, rest));
+  }
+
   /** Looks at what arrives beside the library: answers to requests already given up, and such to no request at all. */
   private watch(chunk: Buffer): void {
+    if (this.settings.framing === 'rtu') {
+      if (this.inFlight) this.heard = true;
+      else this.strayFrame();
+      return;
+    }
     if (chunk.length < 4) return;
     const transaction = chunk.readUInt16BE(0);
     const open = transaction === this.openTransaction && !this.givenUp.has(transaction);
     if (open && chunk.readUInt16BE(2) === 0) return;
     const late = this.givenUp.has(transaction) && chunk.readUInt16BE(2) === 0;
     this.stray = late ? 'late' : 'foreign';
+  }
+
+  /** Where nothing is asked for, nothing may come: what follows on this connection could be anybody's. */
+  private strayFrame(): void {
+    this.stray = 'late';
+    this.close();
   }
 }
 

@@ -3,6 +3,14 @@
 // as allowed is optimal for intervals on a line; a property test compares it with a search over all divisions.
 
 import type { LineFacts } from '@drive-keep/core/dictionary';
+import { INPUT_REGISTERS } from '@drive-keep/core/values';
+import type { DriveLine } from './drive-line.ts';
+
+/** The limits of a unit and of the line on which it is. */
+export const limitsOn = (line: Pick<DriveLine, 'largestRead'>, facts: LineFacts): ReadLimits => ({
+  ...facts,
+  largestRead: Math.min(line.largestRead, facts.largestRead),
+});
 
 export interface Place {
   readonly address: number;
@@ -14,7 +22,10 @@ export interface ReadRequest {
   readonly count: number;
 }
 
-export function planReads(places: readonly Place[], line: LineFacts): readonly ReadRequest[] {
+/** As the unit allows and the line carries it; input registers are never read with holding registers. */
+export type ReadLimits = Pick<LineFacts, 'largestRead' | 'bridgeGaps' | 'reserved'>;
+
+export function planReads(places: readonly Place[], line: ReadLimits): readonly ReadRequest[] {
   const requests: { address: number; count: number }[] = [];
   for (const { address, count } of [...places].sort((a, b) => a.address - b.address)) {
     const open = requests.at(-1);
@@ -25,8 +36,9 @@ export function planReads(places: readonly Place[], line: LineFacts): readonly R
   return requests;
 }
 
-function mayExtend(open: ReadRequest, address: number, count: number, line: LineFacts): boolean {
+function mayExtend(open: ReadRequest, address: number, count: number, line: ReadLimits): boolean {
   const end = open.address + open.count;
+  if (open.address < INPUT_REGISTERS && address >= INPUT_REGISTERS) return false;
   if (address + count - open.address > line.largestRead) return false;
   if (address > end && !line.bridgeGaps) return false;
   return !line.reserved.some(({ from, to }) => from < address + count && to >= end);

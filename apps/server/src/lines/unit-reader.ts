@@ -6,8 +6,8 @@ import { findMeaning, isNoise } from '@drive-keep/core/dictionary';
 import type { ParameterSet } from '@drive-keep/core/sets';
 import { fail, ok, type Reading, type Result } from '@drive-keep/core/values';
 import { isRefusal, type DriveLine, type LineFault } from './drive-line.ts';
-import { identityOf, identityPlaces, readIdentity, type Identity } from './identity.ts';
-import { planReads, splitRequest, type Place, type ReadRequest } from './read-plan.ts';
+import { identityOf, identityPlaces, missingOf, readIdentity, type Identity } from './identity.ts';
+import { limitsOn, planReads, splitRequest, type Place, type ReadRequest } from './read-plan.ts';
 import { wordsToRaw } from './words.ts';
 
 export interface ExpectedUnit {
@@ -25,6 +25,8 @@ export interface UnitReading {
 
 export type ReadFault =
   | LineFault
+  /** The unit does not have the register in which its model tells who it is. */
+  | { readonly code: 'no-identity'; readonly register: number }
   | { readonly code: 'other-model'; readonly found: number }
   | { readonly code: 'other-serial'; readonly found: number }
   | { readonly code: 'identity-changed'; readonly found: number }
@@ -65,7 +67,7 @@ class UnitReader {
   ) {
     this.places = [...identityPlaces(facts), ...dictionary.parameters.flatMap(placeOf)];
     this.order = facts.wordOrder;
-    this.requests = this.inOrder(planReads(this.places, facts));
+    this.requests = this.inOrder(planReads(this.places, limitsOn(line, facts)));
   }
 
   async run(): Promise<Result<UnitReading, ReadFault>> {
@@ -75,6 +77,10 @@ class UnitReader {
       const fault = await this.read(request);
       if (fault) return fail(fault);
       if (!identity) {
+        const missing = missingOf(this.facts, this.words);
+        if (missing !== undefined && this.refused.has(missing))
+          return fail({ code: 'no-identity', register: missing });
+        if (missing !== undefined) continue;
         identity = identityOf(this.dictionary, this.facts, this.words, this.expected.serial);
         this.order = identity.wordOrder;
         const other = this.strangeness(identity);
@@ -84,7 +90,7 @@ class UnitReader {
       this.tellKnown();
       this.control.progress(this.done, this.requests.length);
     }
-    if (!identity) return fail({ code: 'wrong-answer' });
+    identity ??= identityOf(this.dictionary, this.facts, this.words);
     const changed = await this.identityChanged(identity);
     return changed ? fail(changed) : ok(this.result(identity));
   }
@@ -108,7 +114,8 @@ class UnitReader {
   private inOrder(requests: readonly ReadRequest[]): ReadRequest[] {
     const holds = (address: number | undefined) => (request: ReadRequest) =>
       address !== undefined && address >= request.address && address < request.address + request.count;
-    const first = requests.filter(holds(this.facts.identity.serial));
+    const places = identityPlaces(this.facts);
+    const first = requests.filter((request) => places.some(({ address }) => holds(address)(request)));
     const last = requests.filter(
       (request) => !first.includes(request) && holds(this.serialParameter()?.register?.address)(request),
     );
@@ -140,14 +147,17 @@ class UnitReader {
   }
 
   private strangeness(identity: Identity): ReadFault | undefined {
-    if (identity.model !== this.facts.identity.model.value)
+    const { model } = this.facts.identity;
+    if (model && identity.model !== null && identity.model !== model.value)
       return { code: 'other-model', found: identity.model };
-    if (identity.serial !== this.expected.serial) return { code: 'other-serial', found: identity.serial };
+    if (identity.serial !== null && identity.serial !== this.expected.serial)
+      return { code: 'other-serial', found: identity.serial };
     return undefined;
   }
 
   /** The serial number as the last request gave it; asked for once more where no parameter holds it. */
   private async identityChanged(before: Identity): Promise<ReadFault | undefined> {
+    if (before.serial === null) return undefined;
     const parameter = this.serialParameter();
     const found = parameter ? this.reading(parameter) : undefined;
     if (typeof found === 'number') {
@@ -156,8 +166,8 @@ class UnitReader {
     const { address, serial } = this.expected;
     const again = await readIdentity(this.line, address, this.dictionary, this.facts, serial);
     if (!again.ok) return again.fault;
-    const same = again.value.serial === before.serial;
-    return same ? undefined : { code: 'identity-changed', found: again.value.serial };
+    const now = again.value.serial;
+    return now === null || now === before.serial ? undefined : { code: 'identity-changed', found: now };
   }
 
   private result(identity: Identity): UnitReading {

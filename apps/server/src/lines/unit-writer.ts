@@ -53,14 +53,17 @@ export class UnitWriter {
   /** Nothing where the unit that is meant answers and stands; what is wrong otherwise. */
   async objection(tag: string): Promise<string | undefined> {
     const { line, address, serial, dictionary } = this.at;
+    const gap = noWrites(dictionary.name, this.facts);
+    if (gap !== undefined) return gap;
     const who = await readIdentity(line, address, dictionary, this.facts, serial);
     if (!who.ok) return `The unit could not be asked who it is: ${faultWords(who.fault)}.`;
-    if (who.value.model !== this.facts.identity.model.value || who.value.serial !== serial)
+    const { model } = this.facts.identity;
+    if (who.value.serial !== serial || (model && who.value.model !== model.value))
       return `Serial number ${who.value.serial} answers now and not ${serial}: another unit was put in.`;
     this.order = who.value.wordOrder;
-    const status = await line.read(address, this.facts.status.register, 1);
+    const status = await line.read(address, this.facts.status?.register ?? 0, 1);
     if (!status.ok) return `The state of the unit could not be read: ${faultWords(status.fault)}.`;
-    const running = ((status.value[0] ?? 0) >> this.facts.status.running) & 1;
+    const running = ((status.value[0] ?? 0) >> (this.facts.status?.running ?? 0)) & 1;
     return running ? `${tag} is running. Stop the machine, then release it again.` : undefined;
   }
 
@@ -70,7 +73,12 @@ export class UnitWriter {
     const parameter = findParameter(dictionary, code);
     const place = parameter?.register;
     if (!parameter || !place) throw new Error(`step without register: ${code}`);
-    const written = await line.write(address, place.address, rawToWords(place, toRaw, this.order));
+    const written = await line.write(
+      address,
+      place.address,
+      rawToWords(place, toRaw, this.order),
+      this.facts.only16,
+    );
     if (!written.ok)
       return fail({ text: refusedWrite(written.fault), doubtful: written.fault.code !== 'refused' });
     if (busyMs > 0) {
@@ -101,13 +109,16 @@ export class UnitWriter {
   }
 
   /** Restarts the unit and waits until it answers again; what is wrong where it does not. */
-  restart = (): Promise<string | undefined> => this.start(this.facts.restart, 'The restart');
+  restart(): Promise<string | undefined> {
+    const { restart } = this.facts;
+    return restart ? this.start(restart, 'The restart') : Promise.resolve(NO_RESTART);
+  }
 
   private async start(
     { register, value, busyMs }: RegisterValue & { readonly busyMs: number },
     name: string,
   ): Promise<string | undefined> {
-    const begun = await this.at.line.write(this.at.address, register, [value]);
+    const begun = await this.at.line.write(this.at.address, register, [value], this.facts.only16);
     if (!begun.ok) return `${name} was not taken: ${faultWords(begun.fault)}.`;
     return this.patience(busyMs, name);
   }
@@ -118,7 +129,7 @@ export class UnitWriter {
     const until = performance.now() + busyMs + BUSY_PATIENCE_MS;
     for (;;) {
       await new Promise((resolve) => setTimeout(resolve, BUSY_POLL_MS));
-      const answer = await line.read(address, this.facts.status.register, 1);
+      const answer = await line.read(address, this.facts.status?.register ?? 0, 1);
       if (answer.ok) return undefined;
       const { code } = answer.fault;
       if (code !== 'busy' && code !== 'no-answer' && code !== 'late')
@@ -129,6 +140,19 @@ export class UnitWriter {
           : `${name} may not have come to its end: the unit does not answer any more. Look at the unit.`;
     }
   }
+}
+
+const NO_RESTART =
+  'This model is restarted by its supply alone: switch it off and on, then read the unit again.';
+
+/** Why nobody may write to a unit of this model over its line; nothing where one may. */
+export function noWrites(name: string, { identity, status }: LineFacts): string | undefined {
+  const what = [
+    ...(identity.serial ? [] : ['in which register its serial number stands']),
+    ...(status ? [] : ['which bit says that it is running']),
+  ];
+  if (what.length === 0) return undefined;
+  return `The dictionary of ${name} does not tell ${what.join(', nor ')}: nothing is written over the line. Complete it under Models, or use a key-in sheet.`;
 }
 
 function refusedWrite(fault: LineFault): string {

@@ -63,7 +63,8 @@ export async function lineFor(
   if (name === undefined || lineAddress === undefined)
     throw refused('A unit on a line needs both, the line and its address.');
   const line = await manager.getRepository(Line).findOneBy({ name });
-  if (!line) throw refused(`There is no line ${name}.`);
+  if (!line) throw refused(`There is no line ${name}. Add it under Lines first.`);
+  if (line.retiredAt) throw refused(`The line ${name} is retired. Choose another one.`);
   const taken = await manager.getRepository(Unit).findOne({
     where: { line: { id: line.id }, lineAddress, removedAt: IsNull() },
     relations: { position: true },

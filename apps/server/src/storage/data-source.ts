@@ -17,6 +17,7 @@ import { TrueEnds1764000000013 } from './migrations/true-ends.ts';
 import { Evidence1764000000014 } from './migrations/evidence.ts';
 import { FoundSerial1764000000015 } from './migrations/found-serial.ts';
 import { ToldPlates1764000000016 } from './migrations/told-plates.ts';
+import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
 /** For answering people; whoever waits for a line or holds a lock has connections apart from these. */
@@ -44,6 +45,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Evidence1764000000014,
     FoundSerial1764000000015,
     ToldPlates1764000000016,
+    OwnPlant1764000000017,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

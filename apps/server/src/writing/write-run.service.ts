@@ -1,6 +1,7 @@
 // Carries out a write plan on a unit: guard, backup, writes with read-back, permanent save, backup, comparison with
 // what was predicted. Every step is persisted before and after it is done; the state of the unit is never assumed.
 
+import { toldBy } from '../lines/identity.ts';
 import { Injectable, Logger, type OnModuleInit } from '@nestjs/common';
 import type { OutcomeCode, WritePlanState } from '@drive-keep/api';
 import { compareSets } from '@drive-keep/core/compare';
@@ -227,12 +228,12 @@ export class WriteRun implements OnModuleInit {
 
   private keep(
     { plan, person: takenBy }: Writing,
-    { set, aside, identity: { serial, firmware } }: UnitReading,
+    { set, aside, identity }: UnitReading,
     how: 'before-write' | 'after-write',
     reason: string,
   ): Promise<Backup> {
     const { unit, position } = plan;
-    return this.backups.keep({ position, unit, set, aside, takenBy, how, reason, serial, firmware });
+    return this.backups.keep({ position, unit, set, aside, takenBy, how, reason, ...toldBy(identity, unit) });
   }
 
   /** Reads the unit once more after a plan that broke off: what is said of it is what it then holds. */

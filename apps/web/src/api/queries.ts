@@ -9,6 +9,7 @@ import type {
   HistoryView,
   IntegrityReport,
   JobView,
+  LineView,
   LogbookPage,
   LookUpView,
   ModelListing,
@@ -153,7 +154,7 @@ export const useRounds = () => useGet<readonly RoundView[]>('rounds', { refetchI
 export const useIntegrity = () => useGet<{ readonly report: IntegrityReport | null }>('integrity');
 export const useMotors = () => useGet<readonly MotorView[]>('motors');
 export const useArrivals = () => useGet<readonly MotorArrival[]>('motor-arrivals');
-export const useLines = () => useGet<readonly string[]>('lines');
+export const useLines = () => useGet<readonly LineView[]>('lines');
 export const useDictionary = (id: string | undefined) =>
   useGet<Dictionary>(`dictionaries/${id ?? ''}`, { enabled: id !== undefined, staleTime: Infinity });
 

@@ -1,5 +1,6 @@
 // What changed between two firmware versions of a model: added, gone, and before and after for the rest.
 
+import { showRegister } from '@drive-keep/core/values';
 import type { DictionaryChanges } from '@drive-keep/api';
 import type { ChangedFact, Dictionary, Facts, Parameter } from '@drive-keep/core/dictionary';
 import { Unanswered } from '../ui/answer.tsx';
@@ -129,7 +130,7 @@ function told(fact: ChangedFact, parameter: Parameter, facts: Facts): string {
         .join(', '),
     access: () => parameter.access.replace('-', ', only when '),
     restart: () => (parameter.restart ? 'after a restart' : 'at once'),
-    register: () => (register ? `${register.address}, ${register.width} bits` : 'none'),
+    register: () => (register ? `${showRegister(register.address)}, ${register.width} bits` : 'none'),
     meaning: () => parameter.meaning ?? 'none',
     description: () => parameter.description,
   };

@@ -18,6 +18,7 @@ import { Nothing, Unanswered } from '../ui/answer.tsx';
 const FOUND: Readonly<Record<FoundKind, { readonly shape: string; readonly name: string }>> = {
   'other-serial': { shape: '!', name: 'other unit' },
   silent: { shape: '!', name: 'silent' },
+  again: { shape: '=', name: 'the same unit' },
   elsewhere: { shape: '◆', name: 'elsewhere' },
   unknown: { shape: '＋', name: 'not registered' },
   'unknown-model': { shape: '?', name: 'unknown' },
@@ -65,21 +66,30 @@ export function FindUnitsPage() {
 
 function StartPart({ open }: { open: (id: string) => void }) {
   const { data: lines, error } = useLines();
+  const inUse = (lines ?? []).filter(({ retiredAt }) => retiredAt === null).map(({ name }) => name);
   return (
     <SheetPart name="Search">
       {!lines ? (
         <Unanswered error={error} what="the lines" />
-      ) : lines.length === 0 ? (
-        <Nothing>There is no line yet on which units could be searched.</Nothing>
+      ) : inUse.length === 0 ? (
+        <Nothing>
+          There is no line yet on which units could be searched.{' '}
+          <Link to="/lines?add=yes" className="text-plum underline">
+            Add a line
+          </Link>
+        </Nothing>
       ) : (
-        <StartForm lines={lines} open={open} />
+        <StartForm lines={inUse} open={open} />
       )}
     </SheetPart>
   );
 }
 
 function StartForm({ lines, open }: { lines: readonly string[]; open: (id: string) => void }) {
-  const { register, handleSubmit } = useForm({ defaultValues: { line: '', from: '1', to: '40' } });
+  const [params] = useSearchParams();
+  const { register, handleSubmit } = useForm({
+    defaultValues: { line: params.get('line') ?? '', from: '1', to: '40' },
+  });
   const start = useMutation<ScanView, ProblemError, { line: string; from: string; to: string }>({
     mutationFn: ({ line, from, to }) =>
       post('scans', { line: line || lines[0], from: Number(from), to: Number(to) }),

@@ -1,6 +1,6 @@
 // What is said of a position and of the unit that sits there, as fields of a form.
 
-import type { PositionDetailView } from '@drive-keep/api';
+import type { LineView, PositionDetailView } from '@drive-keep/api';
 import { useEffect } from 'react';
 import type { FieldValues, UseFormRegister, UseFormReturn } from 'react-hook-form';
 import { useDictionary, useLines, useModels, useOutline } from '../api/queries.ts';
@@ -133,7 +133,10 @@ export function UnitInputs<T extends UnitFields & FieldValues>({ form }: { form:
           below
           label="Line"
           {...register('line')}
-          options={[{ id: '', name: 'none: keypad only' }, ...lines.map(named)]}
+          options={[
+            { id: '', name: 'none: keypad only' },
+            ...lines.filter(({ retiredAt }) => retiredAt === null).map(lineNamed),
+          ]}
         />
         <Field
           label="Address on the line"
@@ -146,4 +149,5 @@ export function UnitInputs<T extends UnitFields & FieldValues>({ form }: { form:
   );
 }
 
+const lineNamed = ({ name }: LineView) => ({ id: name, name });
 const named = (name: string) => ({ id: name, name });

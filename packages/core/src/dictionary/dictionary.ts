@@ -33,7 +33,15 @@ export interface RegisterValue {
   readonly value: number;
 }
 
-/** How a unit of this model is spoken to over Modbus. Addresses are protocol addresses, counted from 0. */
+export interface SerialPlace {
+  readonly register: number;
+  readonly width: 16 | 32;
+}
+
+/**
+ * How a unit of this model is spoken to over Modbus. Registers are unified addresses (register-address.ts). What a model does
+ * not tell is nothing: what then does not work is in `gapsOf`.
+ */
 export interface LineFacts {
   readonly wordOrder: 'high-first' | 'low-first';
   readonly largestRead: number;
@@ -41,16 +49,24 @@ export interface LineFacts {
   /** Areas that the unit refuses to read, both ends included. */
   readonly reserved: readonly { readonly from: number; readonly to: number }[];
   readonly identity: {
-    readonly model: RegisterValue;
-    readonly rating: number;
-    readonly firmware: number;
-    readonly serial: number;
+    readonly model: RegisterValue | null;
+    readonly rating: number | null;
+    readonly firmware: number | null;
+    readonly serial: SerialPlace | null;
   };
-  readonly status: { readonly register: number; readonly running: number; readonly fault: number };
-  readonly fault: { readonly active: number; readonly history: number; readonly historyLength: number };
+  /** The register of the status word, and the bits of running and of a fault. */
+  readonly status: { readonly register: number; readonly running: number; readonly fault: number } | null;
+  readonly fault: {
+    readonly active: number;
+    readonly history: number;
+    readonly historyLength: number;
+  } | null;
   /** Makes permanent what was written; nothing where the unit keeps every write at once. */
   readonly save: (RegisterValue & { readonly busyMs: number }) | null;
-  readonly restart: RegisterValue & { readonly busyMs: number };
+  /** Nothing where only the supply restarts it. */
+  readonly restart: (RegisterValue & { readonly busyMs: number }) | null;
+  /** The unit takes function 16 even for a single register; function 6 is used otherwise. */
+  readonly only16: boolean;
   /** The Modbus exception that the manual gives for a refused write. */
   readonly refusals: { readonly readOnly: number; readonly running: number; readonly locked: number };
 }

@@ -4,6 +4,7 @@
 // reader gives findings in a technician's words instead of schema paths.
 
 import { isMap, isScalar, isSeq, LineCounter, parseDocument, type Document } from 'yaml';
+import { readRegister } from '../values/index.ts';
 import { finding, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
 
 /** The files that make a model. */
@@ -113,6 +114,25 @@ export class FactReader {
     if (typeof value === 'number' && Number.isSafeInteger(value) && value >= 0) return value;
     this.missing(key, 'a whole number');
     return 0;
+  }
+
+  /** A register by its protocol address: `227` is a holding register, `'input 227'` an input register. */
+  register(key: string): number {
+    const value = this.value(key);
+    const register = readRegister(typeof value === 'number' ? String(value) : value);
+    if (register === undefined) this.missing(key, 'a register, such as 227 or "input 227"');
+    return register ?? 0;
+  }
+
+  /** A bit of a register. */
+  bit(key: string): number {
+    const value = this.integer(key);
+    if (value > 15) this.missing(key, 'a bit from 0 to 15');
+    return value;
+  }
+
+  isGroup(key: string): boolean {
+    return isMap(this.node(key));
   }
 
   /** Whole numbers, at least one. */

@@ -10,6 +10,7 @@ import {
   type Rating,
   type Region,
   type RegisterValue,
+  type SerialPlace,
 } from './dictionary.ts';
 import { readEffect, type EffectLine } from './effect.ts';
 import { type FactReader, readYaml } from './fact-reader.ts';
@@ -38,6 +39,8 @@ export interface ModelFacts {
 /** Exception codes of the Modbus application protocol: illegal address, device failure. */
 const ILLEGAL_ADDRESS = 2;
 const DEVICE_FAILURE = 4;
+/** Registers in one request, by the same protocol. */
+const MOST_READ = 125;
 
 /** `known` are the codes of the model's parameter table. */
 export function readModelFacts(
@@ -126,36 +129,19 @@ function readProcedure(at: FactReader, codes: CodeReader): Procedure {
 }
 
 function readLine(at: FactReader): LineFacts {
-  const identity = at.in('identity');
-  const status = at.in('status');
-  const fault = at.in('fault');
   return {
     wordOrder: at.oneOf('word_order', ['high-first', 'low-first']),
-    largestRead: at.integer('largest_read'),
+    largestRead: readLargest(at),
     bridgeGaps: at.flag('bridge_gaps'),
     reserved: at
       .listIfAny('reserved')
-      .map((area) => ({ from: area.integer('from'), to: area.integer('to') })),
-    identity: {
-      model: readRegisterValue(identity.in('model')),
-      rating: identity.integer('rating'),
-      firmware: identity.integer('firmware'),
-      serial: identity.integer('serial'),
-    },
-    status: {
-      register: status.integer('register'),
-      running: status.integer('running'),
-      fault: status.integer('fault'),
-    },
-    fault: {
-      active: fault.integer('active'),
-      history: fault.integer('history'),
-      historyLength: fault.integer('history_length'),
-    },
-    save: at.has('save')
-      ? { ...readRegisterValue(at.in('save')), busyMs: at.in('save').integer('busy_ms') }
-      : null,
-    restart: { ...readRegisterValue(at.in('restart')), busyMs: at.in('restart').integer('busy_ms') },
+      .map((area) => ({ from: area.register('from'), to: area.register('to') })),
+    identity: at.has('identity') ? readIdentityFacts(at.in('identity')) : NO_IDENTITY,
+    status: at.has('status') ? readStatus(at.in('status')) : null,
+    fault: at.has('fault') ? readFaultFacts(at.in('fault')) : null,
+    save: at.has('save') ? readTrigger(at.in('save')) : null,
+    restart: at.has('restart') ? readTrigger(at.in('restart')) : null,
+    only16: at.has('only_function_16') && at.flag('only_function_16'),
     refusals: at.has('refusals')
       ? {
           readOnly: at.in('refusals').integer('read_only'),
@@ -166,7 +152,51 @@ function readLine(at: FactReader): LineFacts {
   };
 }
 
+function readLargest(at: FactReader): number {
+  const most = at.integer('largest_read');
+  if (most < 1 || most > MOST_READ) at.missing('largest_read', `a whole number from 1 to ${MOST_READ}`);
+  return most;
+}
+
+const NO_IDENTITY: LineFacts['identity'] = { model: null, rating: null, firmware: null, serial: null };
+
+function readIdentityFacts(at: FactReader): LineFacts['identity'] {
+  const registerIfAny = (key: string) => (at.has(key) ? at.register(key) : null);
+  return {
+    model: at.has('model') ? readRegisterValue(at.in('model')) : null,
+    rating: registerIfAny('rating'),
+    firmware: registerIfAny('firmware'),
+    serial: at.has('serial') ? readSerialPlace(at) : null,
+  };
+}
+
+/** `serial: 227` takes two registers; `serial: { register: 227, width: 16 }` one. */
+function readSerialPlace(at: FactReader): SerialPlace {
+  if (!at.isGroup('serial')) return { register: at.register('serial'), width: 32 };
+  const serial = at.in('serial');
+  const width = serial.integer('width');
+  if (width !== 16 && width !== 32) serial.missing('width', '16 or 32');
+  return { register: serial.register('register'), width: width === 16 ? 16 : 32 };
+}
+
+const readStatus = (at: FactReader): LineFacts['status'] => ({
+  register: at.register('register'),
+  running: at.bit('running'),
+  fault: at.bit('fault'),
+});
+
+const readFaultFacts = (at: FactReader): LineFacts['fault'] => ({
+  active: at.register('active'),
+  history: at.register('history'),
+  historyLength: at.integer('history_length'),
+});
+
 const readRegisterValue = (at: FactReader): RegisterValue => ({
-  register: at.integer('register'),
+  register: at.register('register'),
   value: at.integer('value'),
+});
+
+const readTrigger = (at: FactReader): RegisterValue & { readonly busyMs: number } => ({
+  ...readRegisterValue(at),
+  busyMs: at.integer('busy_ms'),
 });

@@ -1,7 +1,15 @@
 // The parameter table of a model (parameters.csv): one parameter a line, the same columns for shipped and own models.
 // All findings are collected; a table with findings gives no parameters.
 
-import { parseRaw, parseResolution, readTable, type Form, type TableRow } from '../values/index.ts';
+import {
+  INPUT_REGISTERS,
+  parseRaw,
+  parseResolution,
+  readRegister,
+  readTable,
+  type Form,
+  type TableRow,
+} from '../values/index.ts';
 import { finding, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
 import { withColumnsOfToday, wordOfToday } from './older-words.ts';
 import {
@@ -234,10 +242,14 @@ class RowReader {
   private register(): RegisterPlace | null {
     const text = this.cell('register');
     if (text === '') return null;
-    const match = /^(\d{1,5})\s*(u16|s16|u32|s32)$/.exec(text);
-    const address = Number(match?.[1]);
-    if (!match || address > 65_535) {
-      this.unreadable('register', 'address and type, such as "1024 u16"');
+    const match = /^(.*\d)\s*(u16|s16|u32|s32)$/.exec(text);
+    const address = readRegister(match?.[1]);
+    if (!match || address === undefined) {
+      this.unreadable('register', 'address and type, such as "1024 u16" or "input 1024 u16"');
+      return null;
+    }
+    if (address >= INPUT_REGISTERS && this.cell('access') !== 'read') {
+      this.found('input-register-written', { column: 'register', text });
       return null;
     }
     return { address, width: match[2]?.endsWith('32') ? 32 : 16, signed: match[2]?.startsWith('s') ?? false };

@@ -1,6 +1,8 @@
 // Every sentence that tells a person what is wrong, by its code: what it is and what to do. Whoever finds something gives
 // the facts, as they are shown; nobody else makes sentences of findings.
 
+import { showRegister } from '../values/index.ts';
+
 /** A code and what its sentence needs; the catalogue below knows both. */
 export interface Words {
   readonly code: string;
@@ -47,9 +49,11 @@ const MODEL_FILES = {
   'default-outside': ({ outfit }: { outfit: string }) =>
     `The default is outside the range for ${outfit}. Correct the default or the range.`,
   'register-twice': ({ address, first }: { address: number; first: number }) =>
-    `Register ${address} already belongs to line ${first}. Correct one address.`,
+    `Register ${showRegister(address)} already belongs to line ${first}. Correct one address.`,
+  'input-register-written': ({ text }: { text: string }) =>
+    `"${text}" is an input register, and those are only read. Make the access "read", or name the holding register.`,
   'register-too-narrow': ({ address }: { address: number }) =>
-    `The range does not fit the register at ${address}; give it 32 bits or a sign.`,
+    `The range does not fit the register at ${showRegister(address)}; give it 32 bits or a sign.`,
 };
 
 /** A maker's list or EDS on its way to a model of the plant's own. */
