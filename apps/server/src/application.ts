@@ -5,9 +5,11 @@ import type { INestApplication } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import { json, type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { ownPagesOnly } from './access/doors.ts';
 import { AppModule, type AppOptions } from './app.module.ts';
+import { MOST_BYTES } from './file-content/uploaded-file.ts';
 import { BackupRun } from './backup/backup-run.service.ts';
 import { ModelImport } from './catalogue/model-import.ts';
 import { Scans } from './find-units/scans.service.ts';
@@ -36,6 +38,12 @@ export async function createApplication(options: StartOptions): Promise<INestApp
   // Plain http inside the plant is common: the browser must not be told to upgrade what cannot be upgraded.
   app.use(helmet({ contentSecurityPolicy: { directives: { upgradeInsecureRequests: null } }, hsts: false }));
   app.use(ownPagesOnly);
+  // A model with all its parameters is larger than what a form holds. By a function of our own: Nest leaves its parser for
+  // everything else out where it sees this one.
+  const larger = json({ limit: MOST_BYTES });
+  app.use('/api/model-drafts', (request: Request, response: Response, next: NextFunction) =>
+    larger(request, response, next),
+  );
   app.useGlobalPipes(new PlainValues(), validation());
   app.useGlobalFilters(new ProblemFilter());
   app.enableShutdownHooks();

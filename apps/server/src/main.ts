@@ -6,6 +6,7 @@ import type { AddressInfo } from 'node:net';
 import { Logger } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { Access } from './access/access.service.ts';
+import { Dictionaries } from './catalogue/dictionaries.service.ts';
 import { makeFirstAccount } from './access/first-account.ts';
 import { RoundClock } from './rounds/round-clock.service.ts';
 import { createApplication } from './application.ts';
@@ -32,6 +33,7 @@ await app.listen(Number(PORT), HOST);
 const accounts = DEMO_LINES
   ? DEMO_ACCOUNTS.map(({ signInName, password, role }) => ({ signInName, password, role }))
   : [];
+void app.get(Dictionaries).readAhead();
 // With port 0 the system has chosen one.
 const listening = (app.getHttpServer() as Server).address() as AddressInfo;
 process.stdout.write(`${JSON.stringify({ listening: listening.port, firstAccount, accounts })}\n`);

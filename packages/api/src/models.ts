@@ -1,5 +1,5 @@
 import type { ColumnUse, DecimalMark } from '@drive-keep/core/formats';
-import type { Parameter, VersionDifference } from '@drive-keep/core/dictionary';
+import type { Parameter, RegisterGuess, VersionDifference } from '@drive-keep/core/dictionary';
 import type { Reading } from '@drive-keep/core/values';
 import type { FindingView } from './findings.ts';
 
@@ -77,4 +77,75 @@ export interface OwnParameterView {
   readonly unit: string;
   readonly options: string;
   readonly access: string;
+}
+
+/** `file` is that of the model. */
+export interface DraftFinding extends FindingView {
+  readonly file: string;
+}
+
+/** The files of a model, as they are kept. */
+export interface ModelTexts {
+  readonly model: string;
+  readonly parameters: string;
+  readonly terminals: string | null;
+}
+
+/** A model of the plant's own that is being completed. */
+export interface ModelDraftListing {
+  readonly id: string;
+  readonly title: string;
+  readonly changedBy: string;
+  readonly changedAt: string;
+  /** The dictionary that it was kept as the last time; nothing where it was not yet. */
+  readonly keptAs: string | null;
+}
+
+export interface ModelDraftView extends ModelDraftListing {
+  readonly files: ModelTexts;
+  readonly version: number;
+  /** What it would be kept as. */
+  readonly dictionary: string;
+  readonly findings: readonly DraftFinding[];
+  /** What is not told, and what does not work without it; only where nothing is wrong. */
+  readonly gaps: readonly FindingView[];
+}
+
+/** Words of registers, as they were read at one moment. */
+export interface RegistersView {
+  readonly at: string;
+  readonly words: readonly {
+    /** `227` or `input 227` */
+    readonly register: string;
+    /** Nothing where the unit refuses it. */
+    readonly word: number | null;
+  }[];
+}
+
+export interface RegisterSearchView {
+  readonly at: string;
+  readonly read: number;
+  readonly refused: number;
+  readonly guesses: readonly RegisterGuess[];
+}
+
+/** Every parameter of a dictionary as a unit holds it: the test of a dictionary that is new. */
+export interface ReadAllView {
+  readonly at: string;
+  readonly answered: number;
+  readonly refused: number;
+  readonly outside: number;
+  readonly withoutRegister: number;
+  /** What the unit says of itself, each fact in words. */
+  readonly identity: readonly { readonly fact: string; readonly text: string; readonly right: boolean }[];
+  readonly rows: readonly {
+    readonly code: string;
+    readonly name: string;
+    readonly register: string;
+    readonly raw: number | null;
+    /** With its unit; empty where it was refused. */
+    readonly value: string;
+    /** Why the parameter cannot hold it; empty where it can. */
+    readonly outside: string;
+  }[];
 }

@@ -1,17 +1,23 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { LinesModule } from '../lines/lines.module.ts';
 import { LogbookModule } from '../logbook/logbook.module.ts';
 import { DictionariesController } from './dictionaries.controller.ts';
 import { Dictionaries } from './dictionaries.service.ts';
 import { StoredDictionary } from './dictionary.entity.ts';
+import { DraftReading } from './draft-reading.service.ts';
+import { ModelDraft } from './model-draft.entity.ts';
+import { ModelDraftsController } from './model-drafts.controller.ts';
+import { ModelDrafts } from './model-drafts.service.ts';
 import { ModelImport } from './model-import.ts';
 import { OwnModelsController } from './own-models.controller.ts';
+import { RegistersController } from './registers.controller.ts';
 import { OwnModels } from './own-models.service.ts';
 
 @Module({
-  imports: [TypeOrmModule.forFeature([StoredDictionary]), LogbookModule],
-  controllers: [DictionariesController, OwnModelsController],
-  providers: [Dictionaries, ModelImport, OwnModels],
+  imports: [TypeOrmModule.forFeature([StoredDictionary, ModelDraft]), LinesModule, LogbookModule],
+  controllers: [DictionariesController, OwnModelsController, ModelDraftsController, RegistersController],
+  providers: [Dictionaries, ModelImport, OwnModels, ModelDrafts, DraftReading],
   exports: [Dictionaries, ModelImport, OwnModels],
 })
 export class CatalogueModule {}

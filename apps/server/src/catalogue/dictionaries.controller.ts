@@ -1,9 +1,11 @@
-import { Controller, Get, Header, Param, Query } from '@nestjs/common';
+import { Controller, Get, Header, Param, Query, Res } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
 import type { DictionaryChanges, ModelListing } from '@drive-keep/api';
 import { compareVersions, type Dictionary } from '@drive-keep/core/dictionary';
 import { IsString, MaxLength, MinLength } from 'class-validator';
+import type { Response } from 'express';
 import { ProblemException } from '../problems/problem.ts';
+import { zipOf } from './model-zip.ts';
 import { Dictionaries } from './dictionaries.service.ts';
 
 class ChangesQuery {
@@ -30,6 +32,13 @@ export class DictionariesController {
   @ApiOperation({ summary: 'One dictionary with all its parameters; it never changes under its id' })
   get(@Param('id') id: string): Promise<Dictionary> {
     return this.dictionaries.get(id);
+  }
+
+  @Get(':id/files')
+  @ApiOperation({ summary: 'Its files as they came in, as a ZIP' })
+  async files(@Param('id') id: string, @Res() response: Response): Promise<void> {
+    const { model } = await this.dictionaries.get(id);
+    response.attachment(`${model}.zip`).send(zipOf(await this.dictionaries.files(id), model));
   }
 
   @Get(':id/changes')

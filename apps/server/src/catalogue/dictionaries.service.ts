@@ -39,11 +39,27 @@ export class Dictionaries {
     return { id: id as DictionaryId, maker: stored.maker, name: stored.name };
   }
 
+  /** Its files, letter for letter as they came in. */
+  async files(id: string): Promise<ModelFiles> {
+    const stored = await this.dataSource.getRepository(StoredDictionary).findOneBy({ id });
+    if (!stored) throw notFound(`The dictionary ${id}`);
+    if (filesHash(filesOf(stored)) !== stored.filesHash) throw damaged(id);
+    return filesOf(stored);
+  }
+
   /** The hash of its files, for a signature that stands for them. */
   async hashOf(id: string): Promise<string> {
     const stored = await this.dataSource.getRepository(StoredDictionary).findOneBy({ id });
     if (!stored || filesHash(filesOf(stored)) !== stored.filesHash) throw damaged(id);
     return stored.filesHash;
+  }
+
+  /** Reads all of them, one after the other with room for others in between: the first question then need not wait. */
+  async readAhead(): Promise<void> {
+    for (const { id } of await this.all()) {
+      await new Promise((resolve) => setImmediate(resolve));
+      await this.get(id).catch(() => undefined);
+    }
   }
 
   /** Those whose files are not the ones that were taken in; they are no longer at hand. */

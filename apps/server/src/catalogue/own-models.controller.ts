@@ -24,7 +24,7 @@ function assignmentFrom({ value }: { value: unknown }): unknown {
   }
 }
 
-class OwnModelBody {
+export class OwnModelBody {
   @ApiPropertyOptional() @Maybe() @IsString() @MaxLength(60) maker?: string;
   @ApiPropertyOptional() @Maybe() @IsString() @MaxLength(60) name?: string;
   @ApiPropertyOptional() @Maybe() @IsString() @MaxLength(400) about?: string;
@@ -68,7 +68,7 @@ export class OwnModelsController {
   }
 }
 
-function checked(body: OwnModelBody): OwnModelBody {
+export function checked(body: OwnModelBody): OwnModelBody {
   const uses = Object.values(body.assignment ?? {});
   const unknown = uses.find((use) => !COLUMN_USES.includes(use));
   const twice = uses.find((use, at) => uses.indexOf(use) !== at);

@@ -18,6 +18,7 @@ import {
   type OwnModel,
   type OwnParameter,
 } from '@drive-keep/core/formats';
+import type { ModelFiles } from '@drive-keep/core/dictionary';
 import { finding, hasStop, type Finding } from '@drive-keep/core/findings';
 import { readTable, tableFromJson, type Table } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
@@ -83,6 +84,14 @@ export class OwnModels {
     const text = `Brought the model ${preview.maker} ${preview.name} with ${preview.rows} parameters from ${file.originalname}.`;
     await this.logbook.write({ person, action: 'model-imported', text, facts: { dictionary: taken.value } });
     return { id: taken.value };
+  }
+
+  /** The files that a list or an EDS becomes, right or not yet. */
+  async filesFrom(file: UploadedFile, wish: OwnModelWish): Promise<ModelFiles> {
+    const { preview, model } = await this.understand(file, wish);
+    if (preview.rows > 0) return model.files;
+    const detail = preview.findings[0]?.text ?? 'The file holds no parameters.';
+    throw new ProblemException(422, 'model-not-acceptable', `${detail} Nothing was kept.`);
   }
 
   private async understand(

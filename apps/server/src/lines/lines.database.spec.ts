@@ -119,7 +119,10 @@ describe('a line of one’s own', () => {
     const refused = await engineer.post<Problem>(`lines/${busy?.id ?? ''}/retire`, {
       version: busy?.version,
     });
-    expect([refused.status, refused.body.detail]).toEqual([409, expect.stringMatching(/still .*and \d+ more/)]);
+    expect([refused.status, refused.body.detail]).toEqual([
+      409,
+      expect.stringMatching(/still .*and \d+ more/),
+    ]);
     const retired = await engineer.post<LineView>(`lines/${line.id}/retire`, { version: line.version });
     expect(retired.body.retiredAt).not.toBeNull();
     const put = await engineer.post<Problem>('positions', {

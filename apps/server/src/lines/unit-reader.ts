@@ -5,9 +5,10 @@ import type { Code, Dictionary, LineFacts, Parameter } from '@drive-keep/core/di
 import { findMeaning, isNoise } from '@drive-keep/core/dictionary';
 import type { ParameterSet } from '@drive-keep/core/sets';
 import { fail, ok, type Reading, type Result } from '@drive-keep/core/values';
-import { isRefusal, type DriveLine, type LineFault } from './drive-line.ts';
+import type { DriveLine, LineFault } from './drive-line.ts';
 import { identityOf, identityPlaces, missingOf, readIdentity, type Identity } from './identity.ts';
-import { limitsOn, planReads, splitRequest, type Place, type ReadRequest } from './read-plan.ts';
+import { limitsOn, planReads, type Place, type ReadRequest } from './read-plan.ts';
+import { WordReader } from './word-reader.ts';
 import { wordsToRaw } from './words.ts';
 
 export interface ExpectedUnit {
@@ -50,8 +51,7 @@ export async function readUnit(
 }
 
 class UnitReader {
-  private readonly words = new Map<number, number>();
-  private readonly refused = new Set<number>();
+  private readonly read: WordReader;
   private readonly places: readonly Place[];
   private readonly requests: ReadRequest[];
   private readonly told = new Set<Code>();
@@ -66,6 +66,7 @@ class UnitReader {
     private readonly control: ReadControl,
   ) {
     this.places = [...identityPlaces(facts), ...dictionary.parameters.flatMap(placeOf)];
+    this.read = new WordReader(line, expected.address, this.places);
     this.order = facts.wordOrder;
     this.requests = this.inOrder(planReads(this.places, limitsOn(line, facts)));
   }
@@ -74,14 +75,14 @@ class UnitReader {
     let identity: Identity | undefined;
     for (const request of this.requests) {
       if (this.control.stopped()) return fail({ code: 'stopped' });
-      const fault = await this.read(request);
+      const fault = await this.read.take(request);
       if (fault) return fail(fault);
       if (!identity) {
-        const missing = missingOf(this.facts, this.words);
-        if (missing !== undefined && this.refused.has(missing))
+        const missing = missingOf(this.facts, this.read.words);
+        if (missing !== undefined && this.read.refused.has(missing))
           return fail({ code: 'no-identity', register: missing });
         if (missing !== undefined) continue;
-        identity = identityOf(this.dictionary, this.facts, this.words, this.expected.serial);
+        identity = identityOf(this.dictionary, this.facts, this.read.words, this.expected.serial);
         this.order = identity.wordOrder;
         const other = this.strangeness(identity);
         if (other) return fail(other);
@@ -90,7 +91,7 @@ class UnitReader {
       this.tellKnown();
       this.control.progress(this.done, this.requests.length);
     }
-    identity ??= identityOf(this.dictionary, this.facts, this.words);
+    identity ??= identityOf(this.dictionary, this.facts, this.read.words);
     const changed = await this.identityChanged(identity);
     return changed ? fail(changed) : ok(this.result(identity));
   }
@@ -101,7 +102,7 @@ class UnitReader {
     for (const parameter of this.dictionary.parameters) {
       const { code, register } = parameter;
       if (!register || this.told.has(code)) continue;
-      if (!this.words.has(register.address) && !this.refused.has(register.address)) continue;
+      if (!this.read.words.has(register.address) && !this.read.refused.has(register.address)) continue;
       const reading = this.reading(parameter);
       if (reading === undefined) continue;
       this.told.add(code);
@@ -125,25 +126,6 @@ class UnitReader {
 
   private serialParameter(): Parameter | undefined {
     return findMeaning(this.dictionary, 'unit.serial');
-  }
-
-  private async read(request: ReadRequest): Promise<LineFault | undefined> {
-    const answer = await this.line.read(this.expected.address, request.address, request.count);
-    if (answer.ok) {
-      answer.value.forEach((word, at) => this.words.set(request.address + at, word));
-      return undefined;
-    }
-    if (!isRefusal(answer.fault)) return answer.fault;
-    const parts = splitRequest(request, this.places);
-    if (parts.length < 2) {
-      this.refused.add(request.address);
-      return undefined;
-    }
-    for (const part of parts) {
-      const fault = await this.read(part);
-      if (fault) return fault;
-    }
-    return undefined;
   }
 
   private strangeness(identity: Identity): ReadFault | undefined {
@@ -185,7 +167,7 @@ class UnitReader {
     const { register } = parameter;
     if (!register) return undefined;
     const addresses = register.width === 32 ? [register.address, register.address + 1] : [register.address];
-    const words = addresses.map((address) => this.words.get(address));
+    const words = addresses.map((address) => this.read.words.get(address));
     if (words.every((word) => word !== undefined)) return wordsToRaw(register, words, this.order);
     return { unreadable: 'refused' };
   }

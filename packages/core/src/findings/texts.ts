@@ -56,6 +56,38 @@ const MODEL_FILES = {
     `The range does not fit the register at ${showRegister(address)}; give it 32 bits or a sign.`,
 };
 
+/** What a dictionary does not tell, and what does not work without it. */
+const GAPS = {
+  'gap-ratings': () =>
+    'No rating has facts: currents are not checked against the unit, and defaults cannot depend on its size.',
+  'gap-line': () =>
+    'No line: units are read off at the keypad or come in as files. Nothing is read or written by itself.',
+  'gap-serial': () =>
+    'No register of the serial number: backups cannot tell which unit answered, and nothing is written over the line.',
+  'gap-model-number': () =>
+    'No register of a model number: units of this model are not found by searching a line, and another model at its address is not noticed.',
+  'gap-firmware': () => 'No register of the firmware: backups take over what the register of the plant says.',
+  'gap-status': () =>
+    'No status word with a bit for running: nothing is written over the line, as nobody can see that the unit stands.',
+  'gap-fault': () => 'No registers of faults: the live view shows none.',
+  'gap-save': () =>
+    'No permanent save: units are taken for such that keep every write at once. If they do not, written settings are gone after a power cycle.',
+  'gap-restart': () =>
+    'No restart over the line: that settings stick is proved by switching the supply off and on, by hand.',
+  'gap-conventions': () =>
+    'No conventions: nobody knows what ramps and speeds count to, and values are not carried over to other models by them.',
+  'gap-keypad': () => 'No keypad: key-in sheets come without key presses and in the order of the menus.',
+  'gap-reset': () => 'No procedure for a reset: reset plans cannot be made.',
+  'gap-effects': () =>
+    'No effects: a write plan does not know which writes put others back, and finds out by reading back alone.',
+  'gap-terminals': () => 'No terminals: there is no terminal chart, and wiring cannot be checked.',
+  'gap-registers': () => 'No parameter has a register: a unit on a line answers, but nothing of it is read.',
+  'gap-some-registers': ({ count, of }: { count: number; of: number }) =>
+    `${count} of ${of} settings have no register: they are neither read nor written over the line.`,
+  'gap-meanings': ({ count, of }: { count: number; of: number }) =>
+    `${count} of ${of} settings have no meaning: they are not found under the words of other models, nor compared across models.`,
+};
+
 /** A maker's list or EDS on its way to a model of the plant's own. */
 const OWN_MODELS = {
   'list-broken': () => 'The file cannot be read as a table from here on. Save it again as CSV, XLSX or JSON.',
@@ -179,6 +211,7 @@ const WRITES = {
 /** The catalogue: a sentence for each code, from the facts that it needs. */
 export const TEXTS = {
   ...MODEL_FILES,
+  ...GAPS,
   ...OWN_MODELS,
   ...SET_FILES,
   ...TYPED_VALUES,

@@ -227,9 +227,14 @@ function choicesOf(text: string): string {
     .split(/[;\n|]|,(?=\s*(?:bit\s*)?\d+\s*[=:–-])/i)
     .map((piece) => /^\s*(?:bit\s*)?(\d+)\s*(?:=|:|–|-)\s*(.*\S)\s*$/i.exec(piece))
     .filter((match) => match !== null);
-  return pieces
-    .map(([, number, words = '']) => `${Number(number)} = ${words.replace(/[[\];]/g, ' ')}`)
-    .join('; ');
+  return pieces.map(([, number, words = '']) => `${Number(number)} = ${plainWords(words)}`).join('; ');
+}
+
+/** A meaning in brackets at the end (`terminals [source.terminals]`) stays; other brackets are words of the maker. */
+function plainWords(words: string): string {
+  const meaning = /\[[a-z][\w-]*(?:\.[\w-]+)+\]$/i.exec(words)?.[0] ?? '';
+  const rest = words.slice(0, words.length - meaning.length).replace(/[[\];]/g, ' ');
+  return `${rest.trim()} ${meaning}`.trim();
 }
 
 function optionsInRange(text: string): string {

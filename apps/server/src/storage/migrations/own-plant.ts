@@ -33,6 +33,19 @@ export class OwnPlant1764000000017 implements MigrationInterface {
         add seen_at timestamptz not null default now(),
         add browser text not null default '',
         add came_from text not null default '';
+      create table model_draft (
+        id uuid primary key default gen_random_uuid(),
+        title text not null,
+        model_file text not null,
+        parameters_file text not null,
+        terminals_file text,
+        made_by text not null,
+        made_at timestamptz not null default now(),
+        changed_by text not null,
+        changed_at timestamptz not null default now(),
+        kept_as text,
+        version integer not null default 1
+      );
       create table script_token (
         id uuid primary key default gen_random_uuid(),
         name text not null check (name <> ''),
