@@ -47,6 +47,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./models/own-model-page.tsx')).OwnModelPage }),
       },
       {
+        path: 'models/drafts/:id',
+        lazy: async () => ({ Component: (await import('./models/model-draft-page.tsx')).ModelDraftPage }),
+      },
+      {
+        path: 'models/drafts/:id/at-unit',
+        lazy: async () => ({ Component: (await import('./models/at-unit-page.tsx')).AtUnitPage }),
+      },
+      {
         path: 'models/:id/changes',
         lazy: async () => ({ Component: (await import('./models/changes-page.tsx')).ChangesPage }),
       },

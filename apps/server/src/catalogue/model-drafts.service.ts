@@ -169,12 +169,12 @@ export class ModelDrafts {
     const files = await this.numbered(filesIn(draft));
     const read = readModel(files);
     const findings: readonly Finding[] = read.ok ? [] : read.fault;
-    const facts = factsIn(files.model) as { model?: unknown; version?: unknown } | undefined;
+    const { model = '', version = '' } = (factsIn(files.model) ?? {}) as { model?: string; version?: number };
     return {
       ...listed(draft),
       version: draft.version,
       files: { model: draft.modelFile, parameters: draft.parametersFile, terminals: draft.terminalsFile },
-      dictionary: `${String(facts?.model ?? '')}@${String(facts?.version ?? '')}`,
+      dictionary: `${model}@${version}`,
       findings: findings
         .slice(0, MOST_FINDINGS)
         .map((each) => ({ ...findingView(each), file: each.file ?? 'model.yaml' })),

@@ -13,6 +13,7 @@ import type {
   LogbookPage,
   LookUpView,
   ModelListing,
+  ModelDraftListing,
   MotorArrival,
   MotorView,
   ParameterHistoryView,
@@ -154,6 +155,7 @@ export const useRounds = () => useGet<readonly RoundView[]>('rounds', { refetchI
 export const useIntegrity = () => useGet<{ readonly report: IntegrityReport | null }>('integrity');
 export const useMotors = () => useGet<readonly MotorView[]>('motors');
 export const useArrivals = () => useGet<readonly MotorArrival[]>('motor-arrivals');
+export const useModelDrafts = () => useGet<readonly ModelDraftListing[]>('model-drafts');
 export const useLines = () => useGet<readonly LineView[]>('lines');
 export const useDictionary = (id: string | undefined) =>
   useGet<Dictionary>(`dictionaries/${id ?? ''}`, { enabled: id !== undefined, staleTime: Infinity });

@@ -7,6 +7,7 @@ import { useDictionary } from '../api/queries.ts';
 import { Choice } from '../ui/choice.tsx';
 import { AddressField } from '../ui/address-inputs.tsx';
 import { Page } from '../ui/page.tsx';
+import { ModelWays } from './model-ways.tsx';
 import { HowItWorks, Ratings } from './model-facts.tsx';
 import { matches, ParameterList, type Sorting } from './parameter-list.tsx';
 import { TerminalCharts } from './terminal-chart.tsx';
@@ -39,6 +40,7 @@ export function ModelPage() {
         {dictionary.about} Firmware {dictionary.firmware.from} to {dictionary.firmware.to}, dictionary version{' '}
         {dictionary.version}.
       </p>
+      <ModelWays dictionary={dictionary} />
       <PartChoice dictionary={dictionary} part={part} change={change} />
       <ModelPart dictionary={dictionary} part={part} params={params} change={change} />
     </Page>

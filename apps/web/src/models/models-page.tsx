@@ -3,7 +3,8 @@
 import type { ModelListing } from '@drive-keep/api';
 import { Unanswered } from '../ui/answer.tsx';
 import { Link } from 'react-router';
-import { useModels, useSession } from '../api/queries.ts';
+import { useModelDrafts, useModels, useSession } from '../api/queries.ts';
+import { showAge } from '../words/dates.ts';
 import { Page } from '../ui/page.tsx';
 
 export function ModelsPage() {
@@ -24,6 +25,7 @@ export function ModelsPage() {
           </Link>
         )}
       </div>
+      <Drafts />
       {makers.map((maker) => (
         <section key={maker} className="mt-4 grid gap-x-4 border-t border-rule pt-2 md:grid-cols-[8rem_1fr]">
           <h2 className="pt-1 font-semibold">{maker}</h2>
@@ -35,6 +37,30 @@ export function ModelsPage() {
         </section>
       ))}
     </Page>
+  );
+}
+
+/** Models that somebody is completing. */
+function Drafts() {
+  const { data: drafts = [] } = useModelDrafts();
+  if (drafts.length === 0) return null;
+  return (
+    <section className="mt-4 grid gap-x-4 border-t border-rule pt-2 md:grid-cols-[8rem_1fr]">
+      <h2 className="pt-1 font-semibold">In work</h2>
+      <ul>
+        {drafts.map(({ id, title, changedBy, changedAt, keptAs }) => (
+          <li key={id} className="border-b border-rule py-2">
+            <Link to={`/models/drafts/${id}`} className="text-lg font-semibold text-plum hover:underline">
+              {title}
+            </Link>{' '}
+            <span className="text-soft">
+              changed {showAge(changedAt)} by {changedBy}
+              {keptAs && `, kept as ${keptAs}`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -1,9 +1,9 @@
 // A model of the plant's own: the maker's list or EDS, what it is called, which column is what, how it was understood,
 // and what is wrong with it. One sheet; every change is understood anew, and nothing is kept until the end.
 
-import type { OwnModelPreview } from '@drive-keep/api';
+import type { ModelDraftView, OwnModelPreview } from '@drive-keep/api';
 import { COLUMN_USES, type ColumnUse } from '@drive-keep/core/formats';
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, type UseMutationResult } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
@@ -38,11 +38,21 @@ export function OwnModelPage() {
       void navigate(`/models/${id}`);
     },
   });
+  const begin = useMutation<ModelDraftView, ProblemError, { chosen: File | undefined; next: Wish }>({
+    mutationFn: ({ chosen, next }) => post('model-drafts', formOf(chosen, next)),
+    onSuccess: async ({ id }) => {
+      await queryClient.invalidateQueries({ queryKey: ['model-drafts'] });
+      void navigate(`/models/drafts/${id}`);
+    },
+  });
   const understand = (chosen: File | undefined, next: Wish) => {
     setFile(chosen);
     setWish(next);
     keep.reset();
-    if (chosen) ask(chosen, next);
+    begin.reset();
+    // The files of a whole model need no columns: they are completed as they are.
+    if (chosen?.name.toLowerCase().endsWith('.zip')) begin.mutate({ chosen, next: {} });
+    else if (chosen) ask(chosen, next);
   };
   return (
     <Page title="Bring a model">
@@ -51,20 +61,9 @@ export function OwnModelPage() {
         A maker’s parameter list or an EDS becomes a dictionary of this plant. Nothing is kept until you say
         so.
       </p>
-      <SheetPart name="File" state={file ? 'chosen' : 'open'}>
-        <input
-          type="file"
-          aria-label="File with a parameter list"
-          accept=".csv,.xlsx,.json,.eds,.dcf,.txt"
-          onChange={(event) => understand(event.target.files?.[0], withoutColumns(wish))}
-          className="block w-full rounded border border-rule bg-sheet p-2 file:mr-3 file:rounded file:border-0 file:bg-plum-wash file:px-3 file:py-2"
-        />
-        <p className="mt-1 text-sm text-soft">
-          CSV, XLSX or JSON with one parameter a line, in whatever columns the maker has; or an EDS (CiA 306).
-          Up to 5 MB.
-        </p>
-      </SheetPart>
+      <FilePart chosen={file !== undefined} choose={(fresh) => understand(fresh, withoutColumns(wish))} />
       {error && <ProblemNotice error={error} />}
+      {(keep.error ?? begin.error) && <ProblemNotice error={(keep.error ?? begin.error) as ProblemError} />}
       {seen && (
         <>
           <Names seen={seen} wish={wish} change={(more) => understand(file, { ...wish, ...more })} />
@@ -79,17 +78,14 @@ export function OwnModelPage() {
             {seen.findings.length === 0 && <p className="text-soft">Nothing is wrong with it.</p>}
             <Findings findings={seen.findings} />
           </SheetPart>
-          <SheetPart name="Keep" state={seen.acceptable ? 'ready' : 'not possible yet'}>
-            <Button
-              weight="main"
-              disabled={!seen.acceptable || keep.isPending || session?.role !== 'engineer'}
-              onClick={() => keep.mutate()}
-            >
-              Keep as {seen.dictionary}
-            </Button>
-            {session?.role !== 'engineer' && <p className="mt-1 text-sm text-soft">It takes an engineer.</p>}
-            {keep.error && <ProblemNotice error={keep.error} />}
-          </SheetPart>
+          <KeepPart
+            seen={seen}
+            file={file}
+            wish={wish}
+            begin={begin}
+            keep={keep}
+            engineer={session?.role === 'engineer'}
+          />
         </>
       )}
       <p className="mt-2 text-sm text-soft">
@@ -100,6 +96,63 @@ export function OwnModelPage() {
         .
       </p>
     </Page>
+  );
+}
+
+function FilePart({ chosen, choose }: { chosen: boolean; choose: (file: File | undefined) => void }) {
+  return (
+    <SheetPart name="File" state={chosen ? 'chosen' : 'open'}>
+      <input
+        type="file"
+        aria-label="File with a parameter list"
+        accept=".csv,.xlsx,.json,.eds,.dcf,.txt,.zip"
+        onChange={(event) => choose(event.target.files?.[0])}
+        className="block w-full rounded border border-rule bg-sheet p-2 file:mr-3 file:rounded file:border-0 file:bg-plum-wash file:px-3 file:py-2"
+      />
+      <p className="mt-1 text-sm text-soft">
+        CSV, XLSX or JSON with one parameter a line, in whatever columns the maker has; an EDS (CiA 306); or
+        the ZIP of a model. Up to 5 MB.
+      </p>
+    </SheetPart>
+  );
+}
+
+type Begin = UseMutationResult<ModelDraftView, ProblemError, { chosen: File | undefined; next: Wish }>;
+
+function KeepPart({
+  seen,
+  file,
+  wish,
+  begin,
+  keep,
+  engineer,
+}: {
+  seen: OwnModelPreview;
+  file: File | undefined;
+  wish: Wish;
+  begin: Begin;
+  keep: UseMutationResult<{ id: string }, ProblemError, void>;
+  engineer: boolean;
+}) {
+  return (
+    <SheetPart name="Keep" state={seen.acceptable ? 'ready' : 'not possible yet'}>
+      <p className="mb-2">
+        A list tells parameters alone. Ratings, the line, the keypad, terminals and procedures are completed
+        section by section, now or later; a draft can be tried at a unit before it is kept.
+      </p>
+      <Button
+        weight="main"
+        className="mr-3"
+        disabled={begin.isPending || seen.rows === 0 || !engineer}
+        onClick={() => begin.mutate({ chosen: file, next: wish })}
+      >
+        Complete it first
+      </Button>
+      <Button disabled={!seen.acceptable || keep.isPending || !engineer} onClick={() => keep.mutate()}>
+        Keep as {seen.dictionary}, as it is
+      </Button>
+      {!engineer && <p className="mt-1 text-sm text-soft">It takes an engineer.</p>}
+    </SheetPart>
   );
 }
 

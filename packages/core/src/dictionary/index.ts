@@ -1,6 +1,7 @@
 export * from './dictionary.ts';
 export * from './gaps.ts';
 export * from './model-text.ts';
+export * from './recount.ts';
 export * from './register-search.ts';
 export { changedBy, isTiedTo, type Effect, type FactChoice, type FixedValue } from './effect.ts';
 export type { ModelFile } from './fact-reader.ts';

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { SEEDED } from '../testing/arbitraries.ts';
 import { allFiles } from '../testing/shipped-model.ts';
 import { gapsOf, MODEL_SECTIONS, type ModelSection } from './gaps.ts';
-import { factsIn, sectionText, withFact, withSection } from './model-text.ts';
+import { factsIn, sectionAt, sectionText, withFact, withSection } from './model-text.ts';
 import { readModel } from './read-model.ts';
 
 const SECTIONS = MODEL_SECTIONS.filter((section) => section !== 'terminals' && section !== 'parameters');
@@ -28,6 +28,21 @@ describe('the text of a model in sections', () => {
         expect(sectionText(changed, name)).toBe(fresh);
         for (const each of SECTIONS.filter((one) => one !== name))
           expect(sectionText(changed, each)).toBe(sectionText(text, each));
+      }),
+      SEEDED,
+    );
+  });
+
+  it('knows of every line in which section it stands', () => {
+    fc.assert(
+      fc.property(model, fc.nat(), (text, seed) => {
+        const lines = text.split('\n');
+        const line = (seed % (lines.length - 1)) + 1;
+        const found = sectionAt(text, line);
+        if (found) expect(sectionText(text, found)).toContain(lines[line - 1]);
+        const counts = SECTIONS.map((each) => sectionText(text, each).split('\n').length - 1);
+        const inSections = lines.slice(0, -1).filter((_, at) => sectionAt(text, at + 1) !== undefined).length;
+        expect(inSections).toBe(counts.reduce((sum, count) => sum + count, 0));
       }),
       SEEDED,
     );

@@ -47,6 +47,18 @@ export function withSection(model: string, section: ModelSection, text: string):
   return `${ended(others(pieces.slice(0, first)))}${whole}${others(pieces.slice(first))}`;
 }
 
+/** The section in which a line of the file stands, counted from 1; nothing for what stands in none. */
+export function sectionAt(model: string, line: number): ModelSection | undefined {
+  let last = 0;
+  for (const { key, text } of piecesOf(model)) {
+    last += text.split('\n').length - 1;
+    if (line > last) continue;
+    const owner = Object.entries(KEYS).find(([, keys]) => key !== null && keys.includes(key));
+    return owner?.[0] as ModelSection | undefined;
+  }
+  return undefined;
+}
+
 const ended = (text: string): string => (text === '' || text.endsWith('\n') ? text : `${text}\n`);
 
 /** The file cut before each of its keys; comments right above a key belong to it. The pieces make up the whole. */

@@ -2,6 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { SEEDED } from '../testing/arbitraries.ts';
 import { INPUT_REGISTERS } from '../values/index.ts';
+import { recount } from './recount.ts';
 import {
   addressOf,
   candidatesFor,
@@ -86,6 +87,20 @@ describe('the search for how a maker counts', () => {
       way: { counting: { code: 'from-1', input: false }, places: 2 },
       explains: [0],
     });
+  });
+
+  it('renumbers a table as it was found, and leaves what it does not reach as it stands', () => {
+    const table = 'code,register\nA,40101 s16\nB,40230\nC,\nD,17 u16\nE,40001 u32\n';
+    const found = recount(table, { code: 'from-40001', input: false });
+    expect(found).toEqual({
+      text: 'code,register\r\nA,100 s16\r\nB,229 u16\r\nC,\r\nD,17 u16\r\nE,0 u32\r\n',
+      changed: 3,
+      left: [5],
+    });
+    expect(recount('code\nA\n', { code: 'from-0', input: false })).toBeUndefined();
+    expect(recount('register\n30005 u16\n', { code: 'from-30001', input: true })?.text).toBe(
+      'register\r\ninput 4 u16\r\n',
+    );
   });
 
   it('sees a negative value with its sign, and never reads over the end of an area', () => {

@@ -61,6 +61,15 @@ export function addressOf(number: number, { code, input }: Counting): number | u
   return (input ? INPUT_REGISTERS : 0) + address;
 }
 
+/** How the maker counts, in a sentence. */
+export function describeCounting({ code, input }: Counting): string {
+  const area = input ? 'input registers (function 4)' : 'holding registers (function 3)';
+  const from = OFFSETS[code];
+  return from === 0
+    ? `Counted from 0: number and address are the same, ${area}.`
+    : `Counted from ${from}: number ${from} is address 0, ${area}.`;
+}
+
 /** Every register that could stand behind one of the numbers, in order: what has to be read for `explain`. */
 export function candidatesFor(numbers: readonly number[]): readonly number[] {
   const all = numbers.flatMap((number) =>
