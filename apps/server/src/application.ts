@@ -20,6 +20,7 @@ import { PlainValues } from './problems/plain-values.ts';
 import { ProblemFilter } from './problems/problem.filter.ts';
 import { validation } from './problems/validation.ts';
 import { AxisRun } from './axes/axis-run.service.ts';
+import { PlantSettings } from './register/plant-settings.service.ts';
 import { WriteRun } from './writing/write-run.service.ts';
 
 export interface StartOptions extends AppOptions {
@@ -50,6 +51,7 @@ export async function createApplication(options: StartOptions): Promise<INestApp
   describeApi(app);
   await app.init();
   await app.get(ModelImport).takeCatalogue(options.modelsFolder);
+  await app.get(PlantSettings).watch();
   await app.get(JobEvents).start(options.databaseUrl);
   await app.get(JobRuns).start(options.databaseUrl);
   await app.get(BackupRun).serve();

@@ -1,5 +1,6 @@
 // Routes. Every screen is loaded when it is first opened.
 
+import { writeDecimalsWith } from '@drive-keep/core/values';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { useSession } from './api/queries.ts';
 import { Frame } from './frame/frame.tsx';
@@ -133,6 +134,18 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./register/places-page.tsx')).PlacesPage }),
       },
       {
+        path: 'plant',
+        lazy: async () => ({ Component: (await import('./plant/settings-page.tsx')).SettingsPage }),
+      },
+      {
+        path: 'people',
+        lazy: async () => ({ Component: (await import('./plant/people-page.tsx')).PeoplePage }),
+      },
+      {
+        path: 'account',
+        lazy: async () => ({ Component: (await import('./plant/own-account-page.tsx')).OwnAccountPage }),
+      },
+      {
         path: 'lines',
         lazy: async () => ({ Component: (await import('./plant/lines-page.tsx')).LinesPage }),
       },
@@ -147,6 +160,7 @@ const router = createBrowserRouter([
 
 export function App() {
   const session = useSession();
+  writeDecimalsWith(session.data?.decimalMark ?? 'point');
   if (session.data?.mustChangePassword) return <PasswordPage />;
   if (session.data) return <RouterProvider router={router} />;
   if (session.error && session.error.problem.status === 401) return <SignInPage />;

@@ -1,7 +1,7 @@
 // Accounts and sessions. Passwords are hashed with argon2id; a session is a random token in a cookie, of which the
 // database knows only the hash.
 
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import type { Role } from '@drive-keep/api';
@@ -15,12 +15,19 @@ import { Attempts } from './attempts.ts';
 import { badPassword } from './bad-passwords.ts';
 import { KnownDevice } from './known-device.entity.ts';
 import { RefusedSignIns } from './refused-sign-ins.ts';
+import { ScriptTokens } from './script-tokens.service.ts';
 import { Session } from './session.entity.ts';
+import { hashToken } from './token-hash.ts';
 
 /** A shift and the way home: nobody signs in twice a day, nobody stays signed in for ever. */
 const SESSION_HOURS = 12;
 /** A browser that was not used for so long is no longer known. */
 export const DEVICE_DAYS = 365;
+
+/** How exactly it is known when a session was used, in ms. */
+const SEEN_MS = 60_000;
+/** Of what a browser calls itself so much is kept. */
+const MOST_BROWSER = 200;
 
 /** OWASP's second choice for argon2id (2024): 19 MiB, 2 passes, 1 lane. */
 const ARGON2ID = { algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;
@@ -45,10 +52,11 @@ export class Access {
     private readonly attempts: Attempts,
     private readonly refused: RefusedSignIns,
     private readonly logbook: Logbook,
+    private readonly scripts: ScriptTokens,
   ) {}
 
   async createAccount({ password, ...account }: NewAccount): Promise<Account> {
-    const passwordHash = await hash(password, ARGON2ID);
+    const passwordHash = await hashPassword(password);
     const accounts = this.dataSource.getRepository(Account);
     return accounts.save(
       accounts.create({ ...account, signInName: account.signInName.toLowerCase(), passwordHash }),
@@ -56,19 +64,25 @@ export class Access {
   }
 
   /** The token for the cookie and one for the browser, or a problem. `device` is what the browser brings of the latter. */
-  async signIn(name: string, password: string, from: string, device: string): Promise<SignedIn> {
+  async signIn(
+    name: string,
+    password: string,
+    from: string,
+    device: string,
+    browser = '',
+  ): Promise<SignedIn> {
     const signInName = name.toLowerCase();
     const account = await this.dataSource.getRepository(Account).findOneBy({ signInName });
     const known = account && device !== '' ? await this.isKnown(account, device) : false;
     const attempt = { name: signInName, from, device: known ? hashToken(device) : undefined };
     await this.attempts.count(attempt);
     const right = await verify(account?.passwordHash ?? (await this.nobody), password);
-    if (!account || !right) {
+    if (!account || !right || account.disabledAt !== null) {
       await this.refused.note(name);
       throw new ProblemException(401, 'sign-in-refused', 'Name or password is wrong. Nobody was signed in.');
     }
     await this.attempts.forgive(attempt);
-    const token = await this.openSession(account);
+    const token = await this.openSession(account, from, browser);
     await this.logbook.write({
       person: account.person,
       action: 'signed-in',
@@ -85,8 +99,14 @@ export class Access {
 
   /** The account behind a cookie, while its session lasts. */
   async accountOf(token: string): Promise<Account | undefined> {
-    const session = await this.dataSource.getRepository(Session).findOneBy({ tokenHash: hashToken(token) });
-    return session && session.expiresAt > new Date() ? session.account : undefined;
+    const script = await this.scripts.accountOf(token);
+    if (script) return script;
+    const sessions = this.dataSource.getRepository(Session);
+    const session = await sessions.findOneBy({ tokenHash: hashToken(token) });
+    if (!session || session.expiresAt <= new Date() || session.account.disabledAt !== null) return undefined;
+    if (session.seenAt.getTime() < Date.now() - SEEN_MS)
+      await sessions.update({ tokenHash: session.tokenHash }, { seenAt: new Date() });
+    return session.account;
   }
 
   /** All other sessions of the account end with its old password. */
@@ -101,7 +121,7 @@ export class Access {
       throw new ProblemException(403, 'password-wrong', 'The present password is wrong. It was not changed.');
     }
     await this.requireGood(account, newPassword);
-    const passwordHash = await hash(newPassword, ARGON2ID);
+    const passwordHash = await hashPassword(newPassword);
     const others = await this.dataSource.transaction(async (manager) => {
       await manager.update(Account, account.id, { passwordHash, mustChangePassword: false });
       const [gone]: [{ token_hash: string }[], number] = await manager.query(
@@ -135,12 +155,13 @@ export class Access {
     return device;
   }
 
-  private async openSession(account: Account): Promise<string> {
+  private async openSession(account: Account, cameFrom: string, browser: string): Promise<string> {
     const token = randomBytes(32).toString('base64url');
     const sessions = this.dataSource.getRepository(Session);
     await sessions.delete({ expiresAt: LessThan(new Date()) });
     const expiresAt = new Date(Date.now() + SESSION_HOURS * 3_600_000);
-    await sessions.insert({ tokenHash: hashToken(token), account, expiresAt });
+    const seen = { seenAt: new Date(), cameFrom, browser: browser.slice(0, MOST_BROWSER) };
+    await sessions.insert({ tokenHash: hashToken(token), account, expiresAt, ...seen });
     return token;
   }
 }
@@ -152,4 +173,4 @@ export interface SignedIn {
   readonly account: Account;
 }
 
-export const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');
+export const hashPassword = (password: string): Promise<string> => hash(password, ARGON2ID);

@@ -1,5 +1,5 @@
 import type { Role } from '@drive-keep/api';
-import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
+import { Column, Entity, PrimaryGeneratedColumn, VersionColumn } from 'typeorm';
 
 @Entity()
 export class Account {
@@ -9,5 +9,8 @@ export class Account {
   @Column('text') role: Role;
   @Column('text') passwordHash: string;
   @Column('boolean') mustChangePassword: boolean;
+  /** Nobody signs in with it any more; the name stays with what was done. */
+  @Column('timestamptz', { nullable: true }) disabledAt: Date | null;
   @Column({ type: 'timestamptz', insert: false }) createdAt: Date;
+  @VersionColumn() version: number;
 }

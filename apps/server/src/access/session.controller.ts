@@ -1,10 +1,11 @@
 import { Body, Controller, Delete, Get, HttpCode, Post, Put, Req, Res } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
-import type { SessionView } from '@drive-keep/api';
+import { ROLES, type SessionView } from '@drive-keep/api';
 import { IsString, MaxLength, MinLength } from 'class-validator';
 import { parseCookie } from 'cookie';
 import type { Request, Response } from 'express';
 import { DataSource } from 'typeorm';
+import { leastRoles } from '../plant/permissions.ts';
 import { Plant } from '../plant/plant.entity.ts';
 import { Account } from './account.entity.ts';
 import { Access, DEVICE_DAYS } from './access.service.ts';
@@ -45,7 +46,13 @@ export class SessionController {
     @Res({ passthrough: true }) response: Response,
   ): Promise<SessionView> {
     const known = parseCookie(request.headers.cookie ?? '')[DEVICE_COOKIE] ?? '';
-    const { token, device, account } = await this.access.signIn(name, password, request.ip ?? '', known);
+    const { token, device, account } = await this.access.signIn(
+      name,
+      password,
+      request.ip ?? '',
+      known,
+      request.headers['user-agent'],
+    );
     const kept = { httpOnly: true, sameSite: 'strict', secure: request.secure } as const;
     response.cookie(COOKIE, token, { ...kept, path: '/' });
     response.cookie(DEVICE_COOKIE, device, {
@@ -87,6 +94,17 @@ export class SessionController {
   private async view(account: Account): Promise<SessionView> {
     const plant = await this.dataSource.getRepository(Plant).findOneBy({ id: true });
     const { person, signInName, role, mustChangePassword } = account;
-    return { person, signInName, role, mustChangePassword, plant: plant?.name ?? 'Plant without a name' };
+    const least = leastRoles(plant);
+    const rank = ROLES.indexOf(role);
+    return {
+      ...{ person, signInName, role, mustChangePassword },
+      plant: plant?.name ?? 'Plant without a name',
+      may: {
+        write: rank >= ROLES.indexOf(least.write),
+        register: rank >= ROLES.indexOf(least.register),
+      },
+      decimalMark: plant?.decimalMark ?? 'point',
+      isCopy: plant?.isCopy ?? false,
+    };
   }
 }

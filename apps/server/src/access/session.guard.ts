@@ -9,9 +9,12 @@ import {
   type ExecutionContext,
 } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
-import { ROLES, type Role } from '@drive-keep/api';
+import { ROLES, type Permission, type Role } from '@drive-keep/api';
 import { parseCookie } from 'cookie';
 import type { Request } from 'express';
+import { DataSource } from 'typeorm';
+import { leastRole } from '../plant/permissions.ts';
+import { Plant } from '../plant/plant.entity.ts';
 import { ProblemException } from '../problems/problem.ts';
 import type { Account } from './account.entity.ts';
 import { Access } from './access.service.ts';
@@ -21,6 +24,8 @@ export const COOKIE = 'drive_keep_session';
 export const Open = () => SetMetadata('open', true);
 /** The least role that may use a route. */
 export const NeedsRole = (role: Role) => SetMetadata('role', role);
+/** Open to the least role that the plant gives it to. */
+export const May = (permission: Permission) => SetMetadata('may', permission);
 /** May be used while the one-time password is still in use. */
 export const BeforePasswordChange = () => SetMetadata('beforePasswordChange', true);
 
@@ -32,12 +37,17 @@ export const Person = createParamDecorator((_: unknown, context: ExecutionContex
   return account;
 });
 
-export const tokenOf = (request: Request): string => parseCookie(request.headers.cookie ?? '')[COOKIE] ?? '';
+/** Of a script that says who it is, or of the browser's session. */
+export function tokenOf({ headers }: Request): string {
+  const bearer = /^Bearer (\S+)$/.exec(headers.authorization ?? '')?.[1];
+  return bearer ?? parseCookie(headers.cookie ?? '')[COOKIE] ?? '';
+}
 
 @Injectable()
 export class SessionGuard implements CanActivate {
   constructor(
     private readonly access: Access,
+    private readonly dataSource: DataSource,
     private readonly reflector: Reflector,
   ) {}
 
@@ -54,8 +64,14 @@ export class SessionGuard implements CanActivate {
     if (account.mustChangePassword && !early) {
       throw new ProblemException(403, 'password-change-due', 'Choose a password of your own first.');
     }
-    this.requireRole(account, this.reflector.getAllAndOverride<Role>('role', targets) ?? 'viewer');
+    const permission = this.reflector.getAllAndOverride<Permission>('may', targets);
+    const least = permission ? leastRole(await this.plant(), permission) : undefined;
+    this.requireRole(account, least ?? this.reflector.getAllAndOverride<Role>('role', targets) ?? 'viewer');
     return true;
+  }
+
+  private plant(): Promise<Plant | null> {
+    return this.dataSource.getRepository(Plant).findOneBy({ id: true });
   }
 
   private requireRole(account: Account, wanted: Role): void {

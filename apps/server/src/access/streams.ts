@@ -16,7 +16,8 @@ import {
 } from 'rxjs';
 import { ProblemException } from '../problems/problem.ts';
 import type { Account } from './account.entity.ts';
-import { Access, hashToken } from './access.service.ts';
+import { Access } from './access.service.ts';
+import { hashToken } from './token-hash.ts';
 
 /** Each is a connection that stays open; a person with several screens has a handful. */
 const MOST_PER_PERSON = 24;

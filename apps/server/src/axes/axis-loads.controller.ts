@@ -20,7 +20,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
-import { NeedsRole, Person } from '../access/session.guard.ts';
+import { May, NeedsRole, Person } from '../access/session.guard.ts';
 import { Maybe } from '../problems/maybe.ts';
 import { AxisLoads } from './axis-loads.service.ts';
 import { MachineControl } from './machine-control.service.ts';
@@ -93,7 +93,7 @@ export class AxisLoadsController {
   }
 
   @Post('positions/:tag/controller')
-  @NeedsRole('technician')
+  @May('write')
   @HttpCode(200)
   @ApiOperation({ summary: 'Hold the machine, or start it again and wait until its axes are ready' })
   command(
@@ -123,7 +123,7 @@ export class AxisLoadsController {
   }
 
   @Post('axis-loads/:id/release')
-  @NeedsRole('technician')
+  @May('write')
   @HttpCode(200)
   @ApiOperation({ summary: 'State that the machine is stopped and safe to write to' })
   release(@Param('id') id: string, @Body() _: ReleaseBody, @Person() person: Account): Promise<AxisLoadView> {
@@ -131,7 +131,7 @@ export class AxisLoadsController {
   }
 
   @Post('axis-loads/:id/carry-out')
-  @NeedsRole('technician')
+  @May('write')
   @HttpCode(202)
   @ApiOperation({ summary: 'Load the axes, as planned and released' })
   carryOut(

@@ -16,12 +16,12 @@ import {
 } from '@drive-keep/core/dictionary';
 import { showRaw, showRegister, type Reading } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
-import type { LineFault } from '../lines/drive-line.ts';
-import { readIdentity, type Identity } from '../lines/identity.ts';
+import type { Identity } from '../lines/identity.ts';
 import { faultText } from '../lines/line-text.ts';
 import { Line } from '../lines/line.entity.ts';
 import { Lines } from '../lines/lines.service.ts';
-import { readUnit } from '../lines/unit-reader.ts';
+import type { ReadFault } from '../lines/unit-reader.ts';
+import { readWhoever } from '../lines/whoever.ts';
 import { WordReader } from '../lines/word-reader.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { ModelDrafts } from './model-drafts.service.ts';
@@ -32,7 +32,6 @@ export interface AtUnit {
 }
 
 const MOST_GUESSES = 6;
-const BARE = { model: null, rating: null, firmware: null, serial: null } as const;
 
 @Injectable()
 export class DraftReading {
@@ -69,13 +68,9 @@ export class DraftReading {
     if (!line)
       throw new ProblemException(422, 'no-line', 'The model has no section "line" yet. Complete it first.');
     const found = await this.lines.withLine(await this.line(name), 'look', async (drive) => {
-      // Who answers is not known yet: it is told apart, and nothing depends on it.
-      const control = { progress: () => undefined, stopped: () => false };
-      const whoever = { address, serial: 0 };
-      const read = await readUnit(drive, dictionary, { ...line, identity: BARE }, whoever, control);
-      if (!read.ok) throw silent(read.fault as LineFault);
-      const who = await readIdentity(drive, address, dictionary, line);
-      return { reading: read.value, who: who.ok ? who.value : undefined };
+      const read = await readWhoever(drive, address, dictionary, line);
+      if (!read.ok) throw silent(read.fault);
+      return read.value;
     });
     const readings = new Map<string, Reading>([...found.reading.set.readings, ...found.reading.aside]);
     const rows = dictionary.parameters.flatMap((parameter) => {
@@ -114,7 +109,7 @@ export class DraftReading {
   }
 }
 
-const silent = (fault: LineFault): ProblemException =>
+const silent = (fault: ReadFault): ProblemException =>
   new ProblemException(
     422,
     'not-read',

@@ -4,7 +4,7 @@ import type { PlantListPreview } from '@drive-keep/api';
 import { IsIn, Matches } from 'class-validator';
 import type { Response } from 'express';
 import type { Account } from '../access/account.entity.ts';
-import { NeedsRole, Person } from '../access/session.guard.ts';
+import { May, Person } from '../access/session.guard.ts';
 import { TakesFile } from '../file-content/file-upload.ts';
 import { givenFile, type UploadedFile as SentFile } from '../file-content/uploaded-file.ts';
 import { PlantLists } from './plant-lists.service.ts';
@@ -37,7 +37,7 @@ export class PlantListsController {
   }
 
   @Post('preview')
-  @NeedsRole('engineer')
+  @May('register')
   @HttpCode(200)
   @TakesFile()
   @ApiOperation({ summary: 'What a plant list would do to the register; nothing is changed' })
@@ -46,7 +46,7 @@ export class PlantListsController {
   }
 
   @Post()
-  @NeedsRole('engineer')
+  @May('register')
   @TakesFile()
   @ApiOperation({ summary: 'Take in the plant list that was previewed' })
   keep(

@@ -24,7 +24,7 @@ import {
 import { Maybe } from '../problems/maybe.ts';
 import type { Account } from '../access/account.entity.ts';
 import { VersionBody } from '../problems/same-version.ts';
-import { NeedsRole, Person } from '../access/session.guard.ts';
+import { May, NeedsRole, Person } from '../access/session.guard.ts';
 import { RegisterChanges } from './register-changes.service.ts';
 import { CRITICALITIES, MOST_SERIAL, TAG } from '../register/register-limits.ts';
 import { Overview } from '../overview/overview.service.ts';
@@ -105,7 +105,7 @@ export class RegisterChangesController {
   ) {}
 
   @Post('positions')
-  @NeedsRole('engineer')
+  @May('register')
   @ApiOperation({ summary: 'Add a position with the unit that sits there' })
   async add(@Body() body: NewPositionBody, @Person() person: Account): Promise<PositionDetailView> {
     await this.changes.add(body, person);
@@ -113,7 +113,7 @@ export class RegisterChangesController {
   }
 
   @Patch('positions/:tag')
-  @NeedsRole('engineer')
+  @May('register')
   @ApiOperation({ summary: 'Change what is said of a position, or move it to another machine' })
   async change(
     @Param('tag') tag: string,
@@ -125,7 +125,7 @@ export class RegisterChangesController {
   }
 
   @Put('positions/:tag/unit')
-  @NeedsRole('engineer')
+  @May('register')
   @ApiOperation({ summary: 'Change what is said of the unit in place' })
   async changeUnit(
     @Param('tag') tag: string,
@@ -150,7 +150,7 @@ export class RegisterChangesController {
   }
 
   @Post('register/retire')
-  @NeedsRole('engineer')
+  @May('register')
   @HttpCode(200)
   @ApiOperation({ summary: 'Retire positions; their history stays' })
   async retire(
@@ -163,7 +163,7 @@ export class RegisterChangesController {
   }
 
   @Post('register/retire-place')
-  @NeedsRole('engineer')
+  @May('register')
   @HttpCode(200)
   @ApiOperation({ summary: 'Retire all positions of an area or a machine; their history stays' })
   async retirePlace(
@@ -174,7 +174,7 @@ export class RegisterChangesController {
   }
 
   @Delete('positions/:tag/retirement')
-  @NeedsRole('engineer')
+  @May('register')
   @ApiOperation({ summary: 'Bring a retired position back with the unit that it had' })
   async bringBack(@Param('tag') tag: string, @Person() person: Account): Promise<PositionDetailView> {
     await this.changes.bringBack(tag, person);
@@ -182,7 +182,7 @@ export class RegisterChangesController {
   }
 
   @Patch('areas/:name')
-  @NeedsRole('engineer')
+  @May('register')
   @ApiOperation({ summary: 'Rename an area' })
   async area(
     @Param('name') name: string,
@@ -194,7 +194,7 @@ export class RegisterChangesController {
   }
 
   @Patch('areas/:area/machines/:name')
-  @NeedsRole('engineer')
+  @May('register')
   @ApiOperation({ summary: 'Rename a machine, or move it with its positions to another area' })
   async machine(
     @Param('area') area: string,

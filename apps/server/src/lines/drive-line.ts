@@ -8,6 +8,8 @@ export type LineFault =
   | { readonly code: 'no-answer'; readonly afterMs: number }
   /** Answers came, but after their time; none of them was used. */
   | { readonly code: 'late'; readonly afterMs: number }
+  /** This installation is a restored copy of a plant: it asks nobody. */
+  | { readonly code: 'copy' }
   | { readonly code: 'broke-off' }
   /** An answer that does not belong to the request or is cut short. */
   | { readonly code: 'wrong-answer' }

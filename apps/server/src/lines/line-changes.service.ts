@@ -5,10 +5,12 @@ import type { LineTrial, LineView } from '@drive-keep/api';
 import { DataSource, IsNull, Not, type EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
+import { Plant } from '../plant/plant.entity.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { requireSameVersion } from '../problems/same-version.ts';
 import { isUuid } from '../storage/uuid.ts';
 import type { LineSettings } from './line-settings.ts';
+import { COPY } from './line-text.ts';
 import { tryLine } from './line-trial.ts';
 import { LineTurns } from './line-turns.ts';
 import { Line } from './line.entity.ts';
@@ -94,6 +96,8 @@ export class LineChanges {
 
   /** Asks behind a gateway that may not be a line yet; where it is one, in its turn. */
   async try(settings: LineSettings): Promise<LineTrial> {
+    if (await this.dataSource.getRepository(Plant).existsBy({ id: true, isCopy: true }))
+      throw new ProblemException(409, 'copy', COPY);
     const { host, port } = settings;
     const line = await this.dataSource.getRepository(Line).findOneBy({ host, port, retiredAt: IsNull() });
     const on: { address: number }[] = line

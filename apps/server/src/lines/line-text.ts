@@ -11,6 +11,8 @@ export interface UnitName {
 }
 
 const NOTHING = 'Nothing was kept.';
+export const COPY =
+  'This is a restored copy of the plant, and it talks to no unit until an engineer says, under The plant, that it is the one now.';
 
 export const describeFault = (fault: ReadFault, unit: UnitName): string =>
   `${faultText(fault, unit)} ${NOTHING}`;
@@ -24,6 +26,8 @@ export function faultText(fault: ReadFault, unit: UnitName): string {
       return `${unit.tag} did not answer within ${seconds(fault.afterMs)}. Is its supply on?`;
     case 'late':
       return `${unit.tag} answers, but later than ${seconds(fault.afterMs)}. Is the line overloaded?`;
+    case 'copy':
+      return COPY;
     case 'broke-off':
       return `The connection to ${unit.tag} broke off in the middle. Run it again.`;
     case 'wrong-answer':
@@ -47,8 +51,14 @@ export function faultText(fault: ReadFault, unit: UnitName): string {
   }
 }
 
+const OUTCOMES_OF: Readonly<Partial<Record<ReadFault['code'], OutcomeCode>>> = {
+  refused: 'wrong-answer',
+  'no-identity': 'other-model',
+  copy: 'no-line',
+};
+
 /** Outcomes have the names of the faults; a refusal of everything counts as a wrong answer. */
 export const outcomeOf = (fault: ReadFault): OutcomeCode =>
-  fault.code === 'refused' ? 'wrong-answer' : fault.code === 'no-identity' ? 'other-model' : fault.code;
+  OUTCOMES_OF[fault.code] ?? (fault.code as OutcomeCode);
 
 const seconds = (ms: number): string => `${ms / 1000} s`;

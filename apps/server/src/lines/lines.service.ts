@@ -2,12 +2,14 @@
 
 import { Injectable } from '@nestjs/common';
 import { DataSource, IsNull } from 'typeorm';
+import { Plant } from '../plant/plant.entity.ts';
 import { ProblemException } from '../problems/problem.ts';
 import type { DriveLine } from './drive-line.ts';
 import { LineTurns, type LineTurn, type Purpose } from './line-turns.ts';
 import { Line } from './line.entity.ts';
 import type { LineTiming } from './line-settings.ts';
 import { ModbusLine } from './modbus-line.ts';
+import { SilentLine } from './silent-line.ts';
 import { UnitAtLine, type UnitOnLine } from './unit-at-line.ts';
 
 @Injectable()
@@ -24,6 +26,11 @@ export class Lines {
       .find({ where: { retiredAt: IsNull() }, order: { name: 'ASC' } });
   }
 
+  private async open(line: Line, timing?: LineTiming): Promise<DriveLine> {
+    const isCopy = await this.dataSource.getRepository(Plant).existsBy({ id: true, isCopy: true });
+    return isCopy ? new SilentLine() : new ModbusLine({ ...settingsOf(line), ...timing });
+  }
+
   async withUnit<T>(unit: UnitOnLine, purpose: Purpose, work: (at: UnitAtLine) => Promise<T>): Promise<T> {
     return this.withLine(unit.line, purpose, (drive, turn) => work(new UnitAtLine(unit, drive, turn)));
   }
@@ -35,7 +42,7 @@ export class Lines {
     timing?: LineTiming,
   ): Promise<T> {
     const turn = await this.turns.take(line.id, purpose);
-    const drive = new ModbusLine({ ...settingsOf(line), ...timing });
+    const drive = await this.open(line, timing);
     try {
       return await work(drive, turn);
     } finally {
@@ -52,7 +59,7 @@ export class Lines {
     work: (piece: T, drive: DriveLine) => Promise<void>,
     timing?: LineTiming,
   ): Promise<void> {
-    const drive = new ModbusLine({ ...settingsOf(line), ...timing });
+    const drive = await this.open(line, timing);
     try {
       await this.turns.forEach(line.id, purpose, pieces, (piece) => work(piece, drive));
     } finally {

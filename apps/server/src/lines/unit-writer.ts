@@ -174,6 +174,8 @@ function faultWords(fault: LineFault): string {
     case 'no-answer':
     case 'late':
       return 'the unit does not answer in time';
+    case 'copy':
+      return 'this is a restored copy, which talks to no unit';
     case 'broke-off':
       return 'the connection broke off';
     case 'wrong-answer':

@@ -3,6 +3,7 @@ import { ApiOperation, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import {
   REGISTER_SORTS,
   STATE_KINDS,
+  type FirstStep,
   type HistoryView,
   type PositionDetailView,
   type PositionStateKind,
@@ -18,6 +19,7 @@ import { History } from '../sets/history.service.ts';
 import { Plant } from '../plant/plant.entity.ts';
 import { filterRegister } from './register-filter.ts';
 import { Register } from '../register/register.service.ts';
+import { FirstSteps } from './first-steps.service.ts';
 import { Overview } from './overview.service.ts';
 
 const MOST_AT_ONCE = 500;
@@ -67,6 +69,7 @@ export class OverviewController {
     private readonly overview: Overview,
     private readonly register: Register,
     private readonly history: History,
+    private readonly firstSteps: FirstSteps,
     private readonly dataSource: DataSource,
   ) {}
 
@@ -95,6 +98,12 @@ export class OverviewController {
   @ApiOperation({ summary: 'Areas with their machines, and models in use' })
   outline(): Promise<RegisterOutline> {
     return this.register.outline();
+  }
+
+  @Get('first-steps')
+  @ApiOperation({ summary: 'What comes next in an installation that is new; nothing once all is done' })
+  steps(): Promise<readonly FirstStep[]> {
+    return this.firstSteps.view();
   }
 
   @Get('positions/:tag')

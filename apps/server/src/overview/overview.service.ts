@@ -6,6 +6,7 @@ import type { Dictionary } from '@drive-keep/core/dictionary';
 import { DataSource, IsNull, Not } from 'typeorm';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
+import { PlantSettings } from '../register/plant-settings.service.ts';
 import { Unit } from '../register/unit.entity.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { Drift } from '../sets/drift.service.ts';
@@ -26,6 +27,7 @@ export class Overview {
     private readonly contents: ContentStore,
     private readonly tolerations: Tolerations,
     private readonly clock: Clock,
+    private readonly settings: PlantSettings,
   ) {}
 
   /** All positions in plant order. Thousands are put into words once for all who ask at the same time. */
@@ -122,13 +124,14 @@ export class Overview {
       const drift = isDamaged(row) ? null : (counted.get(row) ?? row.differences);
       if (drift && mayTolerate(row)) tolerated.set(row, await this.tolerated(row));
     }
-    const now = this.clock.now().getTime();
+    const { overdueHours } = await this.settings.view();
+    const at = { now: this.clock.now().getTime(), overdueHours };
     return rows.map((row) => {
       const dictionary = dictionaries.get(row.dictionary_id);
       if (!dictionary) throw new Error(`${row.tag} has no dictionary`);
       const drift = isDamaged(row) ? null : (counted.get(row) ?? row.differences);
       const known = { drift, tolerated: tolerated.get(row) ?? 0, damaged: isDamaged(row) };
-      return positionView(row, dictionary, known, now);
+      return positionView(row, dictionary, known, at);
     });
   }
 }
@@ -139,7 +142,7 @@ function positionView(
   row: Row,
   dictionary: ModelNames,
   counted: Pick<PositionView, 'drift' | 'tolerated' | 'damaged'>,
-  now: number,
+  { now, overdueHours }: { readonly now: number; readonly overdueHours: number },
 ): PositionView {
   const { outcome, ended_at: endedAt, try_text: text } = row;
   const position = {
@@ -166,7 +169,7 @@ function positionView(
           }
         : null,
   };
-  return { ...position, state: stateOf(position, now) };
+  return { ...position, state: stateOf(position, now, overdueHours) };
 }
 
 function unitView(row: Row, dictionary: ModelNames): PositionView['unit'] {

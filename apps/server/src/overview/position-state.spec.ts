@@ -21,7 +21,7 @@ const position = (change: Partial<PositionView>): PositionView =>
     ...change,
   }) as PositionView;
 
-const kind = (change: Partial<PositionView>) => stateOf(position(change), NOW).kind;
+const kind = (change: Partial<PositionView>) => stateOf(position(change), NOW, 36).kind;
 
 describe('the state of a position', () => {
   it.each<[string, Partial<PositionView>, string]>([
@@ -73,12 +73,12 @@ describe('the state of a position', () => {
       drift: 4,
       lastTry: { outcome: 'other-serial', at: '', text: '', foundSerial: null },
     } as const;
-    expect(stateOf(position(both), NOW)).toMatchObject({ attention: 'stop', kind: 'other-unit' });
+    expect(stateOf(position(both), NOW, 36)).toMatchObject({ attention: 'stop', kind: 'other-unit' });
   });
 
   it('has a text for every outcome that a try can have', () => {
     for (const outcome of OUTCOMES) {
-      const state = stateOf(position({ lastTry: { outcome, at: '', text: '', foundSerial: null } }), NOW);
+      const state = stateOf(position({ lastTry: { outcome, at: '', text: '', foundSerial: null } }), NOW, 36);
       expect(state.text.length).toBeGreaterThan(3);
     }
   });

@@ -2,16 +2,18 @@
 
 import type { PositionState, PositionView } from '@drive-keep/api';
 
-/** Rounds are nightly: with one missed, a backup is overdue. */
-const OVERDUE_HOURS = 36;
 /** A unit with only a keypad is read off by hand: once a year is what a plant manages. */
 const OVERDUE_HOURS_BY_HAND = 366 * 24;
 
 /** Ends of a try that say nothing against the unit. */
 const NO_FAILURE: readonly string[] = ['kept', 'kept-with-gaps', 'stopped', 'interrupted', 'no-line'];
 
-/** Of what is known, worst first; `now` in ms. */
-export function stateOf(position: Omit<PositionView, 'state'>, now: number): PositionState {
+/** Of what is known, worst first; `now` in ms. `overdueHours` is the plant's patience with units on a line. */
+export function stateOf(
+  position: Omit<PositionView, 'state'>,
+  now: number,
+  overdueHours: number,
+): PositionState {
   const { lastTry, newestBackup, drift, baselineRevision } = position;
   if (position.retiredAt !== null)
     return { kind: 'retired', attention: 'plain', text: 'Retired', short: 'Retired' };
@@ -38,7 +40,7 @@ export function stateOf(position: Omit<PositionView, 'state'>, now: number): Pos
     const text = 'Not backed up since the swap';
     return { kind: 'overdue', attention: 'look', text, short: 'Swapped' };
   }
-  const hours = position.unit.line ? OVERDUE_HOURS : OVERDUE_HOURS_BY_HAND;
+  const hours = position.unit.line ? overdueHours : OVERDUE_HOURS_BY_HAND;
   if (now - new Date(newestBackup).getTime() > hours * 3_600_000) {
     return {
       kind: 'overdue',

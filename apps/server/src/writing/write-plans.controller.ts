@@ -4,7 +4,7 @@ import type { WritePlanView } from '@drive-keep/api';
 import { Equals, IsBoolean, IsIn, IsString, MaxLength } from 'class-validator';
 import { Maybe } from '../problems/maybe.ts';
 import type { Account } from '../access/account.entity.ts';
-import { NeedsRole, Person } from '../access/session.guard.ts';
+import { May, NeedsRole, Person } from '../access/session.guard.ts';
 import { CodesBody } from '../problems/codes-body.ts';
 import { WriteFollowUps } from './write-follow-ups.service.ts';
 import { WritePlans } from './write-plans.service.ts';
@@ -74,7 +74,7 @@ export class WritePlansController {
   }
 
   @Post('write-plans/:id/release')
-  @NeedsRole('technician')
+  @May('write')
   @HttpCode(200)
   @ApiOperation({ summary: 'State that the machine is stopped and safe to write to' })
   release(
@@ -86,7 +86,7 @@ export class WritePlansController {
   }
 
   @Post('write-plans/:id/carry-out')
-  @NeedsRole('technician')
+  @May('write')
   @HttpCode(202)
   @ApiOperation({ summary: 'Write to the unit, as planned and released' })
   carryOut(
@@ -98,7 +98,7 @@ export class WritePlansController {
   }
 
   @Post('write-plans/:id/follow-ups')
-  @NeedsRole('technician')
+  @May('write')
   @ApiOperation({
     summary: 'Read the unit and plan the rest of this plan, or the way back; nothing is written yet',
   })

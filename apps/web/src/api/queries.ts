@@ -14,7 +14,12 @@ import type {
   LookUpView,
   ModelListing,
   ModelDraftListing,
+  FirstStep,
   MotorArrival,
+  OpenSession,
+  PersonView,
+  PlantView,
+  ScriptTokenView,
   MotorView,
   ParameterHistoryView,
   ParameterStep,
@@ -155,6 +160,11 @@ export const useRounds = () => useGet<readonly RoundView[]>('rounds', { refetchI
 export const useIntegrity = () => useGet<{ readonly report: IntegrityReport | null }>('integrity');
 export const useMotors = () => useGet<readonly MotorView[]>('motors');
 export const useArrivals = () => useGet<readonly MotorArrival[]>('motor-arrivals');
+export const usePlant = () => useGet<PlantView>('plant');
+export const usePeople = (may: boolean) => useGet<readonly PersonView[]>('people', { enabled: may });
+export const useOwnSessions = () => useGet<readonly OpenSession[]>('session/all');
+export const useScriptTokens = () => useGet<readonly ScriptTokenView[]>('script-tokens');
+export const useFirstSteps = () => useGet<readonly FirstStep[]>('first-steps');
 export const useModelDrafts = () => useGet<readonly ModelDraftListing[]>('model-drafts');
 export const useLines = () => useGet<readonly LineView[]>('lines');
 export const useDictionary = (id: string | undefined) =>

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { AxisLoadView, AxisMachineView, HistoryView, WritePlanView } from '@drive-keep/api';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import { showScreen } from '../testing/screen.tsx';
+import { showScreen, signedIn } from '../testing/screen.tsx';
 import { AxesPage } from './axes-page.tsx';
 import { AxisLoadPage } from './axis-load-page.tsx';
 
@@ -43,7 +43,7 @@ const LOAD: AxisLoadView = {
 
 const showMachine = (role = 'technician', controller = 'runs') =>
   showScreen('/positions/X-1/axes', '/positions/:tag/axes', <AxesPage />, {
-    'GET session': { person: 'P', role, mustChangePassword: false },
+    'GET session': signedIn(role),
     'GET positions/X-1/axes': MACHINE,
     'GET positions/X-1/controller': { state: controller },
     'POST positions/X-1/controller': { state: controller === 'held' ? 'runs' : 'held' },
@@ -79,7 +79,7 @@ describe('the controller of a machine', () => {
 const showLoad = (load: Partial<AxisLoadView> = {}, role = 'technician') => {
   const told = { ...LOAD, ...load };
   return showScreen('/axis-loads/load-1', '/axis-loads/:id', <AxisLoadPage />, {
-    'GET session': { person: 'P', role, mustChangePassword: false },
+    'GET session': signedIn(role),
     'GET axis-loads/load-1': told,
     'POST axis-loads/load-1/release': {
       ...told,

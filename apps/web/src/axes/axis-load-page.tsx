@@ -102,7 +102,7 @@ function Doing({ load }: { load: AxisLoadView }) {
   const ranOut = useRanOut(load.release);
   const [cutOffKnown, setCutOffKnown] = useState(false);
   const cutting = load.plans.filter(({ cutOffs }) => cutOffs.length > 0);
-  const mayWork = session !== undefined && session.role !== 'viewer';
+  const mayWork = session?.may.write === true;
   const what = `Load ${load.plans.length} axes`;
   return (
     <>

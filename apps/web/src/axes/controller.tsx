@@ -27,7 +27,7 @@ export function Controller({ tag, machine }: { tag: string; machine: string }) {
   });
   if (!controller) return <Unanswered error={error} what="the controller of the machine" />;
   const { state } = controller;
-  const mayWork = session !== undefined && session.role !== 'viewer';
+  const mayWork = session?.may.write === true;
   return (
     <SheetPart name="Controller" state={STATES[state]}>
       {state === 'held' && (

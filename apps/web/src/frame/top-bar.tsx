@@ -1,9 +1,10 @@
-import { Download, LogOut, Moon, Sun, Upload } from 'lucide-react';
+import type { SessionView } from '@drive-keep/api';
+import { Download, Moon, Sun, Upload, User } from 'lucide-react';
 import { Link, NavLink, useLocation } from 'react-router';
 import { remove } from '../api/client.ts';
 import { queryClient, useOpenJobs, useSession } from '../api/queries.ts';
 import { shownTheme, useTheme } from '../session/theme.ts';
-import { Menu, MenuWay } from '../ui/menu.tsx';
+import { Menu, MenuDoing, MenuRule, MenuWay } from '../ui/menu.tsx';
 import { Search } from './search.tsx';
 
 const PLACES = [
@@ -44,16 +45,47 @@ export function TopBar() {
         <div className="ml-auto flex items-center gap-2">
           <Search />
           <ThemeButton />
-          <span className="text-sm max-md:hidden">
-            {session?.person} <span className="text-soft">{session?.role}</span>
-          </span>
-          <IconButton label="Sign out" onClick={() => void signOut()}>
-            <LogOut className="size-4" />
-          </IconButton>
+          {session && <OwnMenu session={session} />}
         </div>
       </div>
       <NoNetwork />
+      <IsCopy session={session} />
     </header>
+  );
+}
+
+/** Who is signed in, and what belongs to the plant as a whole. */
+function OwnMenu({ session }: { session: SessionView }) {
+  const name = (
+    <>
+      <User className="size-4 md:hidden" aria-hidden="true" />
+      <span className="max-md:sr-only">
+        {session.person} <span className="text-soft">{session.role}</span>
+      </span>
+    </>
+  );
+  return (
+    <Menu name={name} className="h-9 px-2 hover:bg-plum-wash max-lg:h-12">
+      <MenuWay to="/plant">The plant</MenuWay>
+      <MenuWay to="/lines">Lines</MenuWay>
+      {session.role === 'engineer' && <MenuWay to="/people">People</MenuWay>}
+      <MenuRule />
+      <MenuWay to="/account">Your account</MenuWay>
+      <MenuDoing act={() => void signOut()}>Sign out</MenuDoing>
+    </Menu>
+  );
+}
+
+/** A restored copy looks like the plant and is not it. */
+function IsCopy({ session }: { session: SessionView | undefined }) {
+  if (!session?.isCopy) return null;
+  return (
+    <p role="status" className="bg-look-wash px-6 py-1 text-center text-sm">
+      This is a restored copy of {session.plant}. It talks to no unit.{' '}
+      <Link to="/plant" className="text-plum underline">
+        The plant
+      </Link>
+    </p>
   );
 }
 

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import type { KeyInSheetView, PositionDetailView } from '@drive-keep/api';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import { showScreen } from '../testing/screen.tsx';
+import { showScreen, signedIn } from '../testing/screen.tsx';
 import { shippedDictionary } from '../testing/shipped-dictionary.ts';
 import { KeyInPage } from './key-in-page.tsx';
 import { useKeyInStore } from './key-in-store.ts';
@@ -33,7 +33,7 @@ const SHEET: KeyInSheetView = {
 const show = (sheet: Partial<KeyInSheetView> = {}, role = 'technician') => {
   const told = { ...SHEET, ...sheet };
   return showScreen('/key-in/sheet-1', '/key-in/:id', <KeyInPage />, {
-    'GET session': { person: 'P', role, mustChangePassword: false },
+    'GET session': signedIn(role),
     'GET key-in-sheets/sheet-1': told,
     'GET positions/A-1': POSITION,
     [`GET dictionaries/${dictionary.id}`]: dictionary,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { OwnModelPreview } from '@drive-keep/api';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import { showScreen } from '../testing/screen.tsx';
+import { showScreen, signedIn } from '../testing/screen.tsx';
 import { OwnModelPage } from './own-model-page.tsx';
 
 const PREVIEW: OwnModelPreview = {
@@ -30,7 +30,7 @@ const PREVIEW: OwnModelPreview = {
 
 const show = (preview: OwnModelPreview, role = 'engineer') =>
   showScreen('/models/new', '/models/new', <OwnModelPage />, {
-    'GET session': { person: 'P', signInName: 'p', role, mustChangePassword: false, plant: 'Plant' },
+    'GET session': signedIn(role),
     'POST models/preview': preview,
     'POST models': { id: 'm-x@1' },
   });
@@ -80,11 +80,11 @@ describe('bringing a model', () => {
     const ready = { ...PREVIEW, maker: 'M', name: 'X', dictionary: 'm-x@1', findings: [], acceptable: true };
     show(ready, 'technician');
     await choose();
-    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep as m-x@1' }).disabled).toBe(true);
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep as m-x@1, as it is' }).disabled).toBe(true);
     expect(screen.getByText('It takes an engineer.')).toBeTruthy();
     const { sent, address } = show(ready);
     await choose();
-    fireEvent.click(screen.getByRole('button', { name: 'Keep as m-x@1' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Keep as m-x@1, as it is' }));
     await waitFor(() => expect(address()).toBe('/models/m-x@1'));
     expect(sent.map(({ path }) => path)).toEqual(['models/preview', 'models']);
   });

@@ -124,7 +124,7 @@ function Nested({
     return (
       <div className="mt-2">
         <Button weight="quiet" disabled={disabled} onClick={add}>
-          ＋ {name}
+          + {name}
         </Button>
       </div>
     );
@@ -173,7 +173,7 @@ function ListForm({ root, schema, value, path, change, disabled }: Props) {
             : change([...path, rows.length], emptyOf(root, item))
         }
       >
-        ＋ one more
+        + one more
       </Button>
     </div>
   );

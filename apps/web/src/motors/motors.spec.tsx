@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import type { MotorArrival, MotorView, Role } from '@drive-keep/api';
 import { writePlate, type MotorPlate } from '@drive-keep/core/motor';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import { showScreen } from '../testing/screen.tsx';
+import { showScreen, signedIn } from '../testing/screen.tsx';
 import { MotorPage } from './motor-page.tsx';
 import { MotorsPage } from './motors-page.tsx';
 
@@ -31,7 +31,7 @@ const ARRIVAL: MotorArrival = {
 const ANSWERS = (role: Role, arrivals: readonly MotorArrival[]) => ({
   'GET motors': [motor('Belt motor'), motor('Disc motor', { positions: [], twins: ['Belt motor'] })],
   'GET motor-arrivals': arrivals,
-  'GET session': { person: 'P', signInName: 'p', role, mustChangePassword: false, plant: 'P' },
+  'GET session': signedIn(role),
   'POST motor-arrivals/B-2': { id: 'x' },
   'POST motor-arrivals/B-2/leave': [],
   'PUT positions/B-2/motor': [],

@@ -82,8 +82,8 @@ function LineRow({ line, role }: { line: LineView; role: string }) {
           </span>
           , {line.framing === 'tcp' ? 'Modbus TCP' : 'RTU frames over TCP'}
           <span className="block text-sm text-soft">
-            {gone ? 'Retired' : unitsOn(line.units)}; waits {line.timeoutMs} ms, asks {line.retries} times
-            again, pause {line.pauseMs} ms, at most {line.largestRead} registers at once
+            {gone ? 'Retired' : unitsOn(line.units)}; waits {line.timeoutMs} ms, {again(line.retries)}, pause{' '}
+            {line.pauseMs} ms, at most {line.largestRead} registers at once
           </span>
         </p>
         <div className="flex flex-wrap gap-2">
@@ -124,3 +124,8 @@ function LineRow({ line, role }: { line: LineView; role: string }) {
 
 const unitsOn = (units: number): string =>
   units === 0 ? 'No unit is on it' : units === 1 ? '1 unit is on it' : `${units} units are on it`;
+
+function again(retries: number): string {
+  if (retries === 0) return 'asks once';
+  return retries === 1 ? 'asks once more' : `asks ${retries} times more`;
+}

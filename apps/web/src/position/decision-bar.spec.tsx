@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, it } from '@jest/globals';
 import type { DecisionsView, DecisionView } from '@drive-keep/api';
 import { act, fireEvent, screen, waitFor } from '@testing-library/react';
-import { showScreen } from '../testing/screen.tsx';
+import { showScreen, signedIn } from '../testing/screen.tsx';
 import { useChosenRows } from './chosen-rows.ts';
 import { DecisionBar } from './decision-bar.tsx';
 import { DraftNotice } from './draft-notice.tsx';
@@ -127,7 +127,7 @@ describe('a draft that waits for its signature', () => {
   };
   const notice = (change: Partial<typeof draft>, role: string, person = 'R. Ashgrove') =>
     showScreen('/x', '/x', <DraftNotice draft={{ ...draft, ...change }} />, {
-      'GET session': { person, signInName: 'p', role, mustChangePassword: false, plant: 'Plant' },
+      'GET session': signedIn(role, person),
       'POST baseline-drafts/draft-1/refuse': {},
     });
 

@@ -8,7 +8,7 @@ import {
   type Facts,
   type Parameter,
 } from '@drive-keep/core/dictionary';
-import { formatRaw, hasBit, parseRaw, showRaw } from '@drive-keep/core/values';
+import { asTyped, formatRaw, forPeople, hasBit, parseRaw, showRaw } from '@drive-keep/core/values';
 import { Delete } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../ui/button.tsx';
@@ -102,7 +102,7 @@ function NumberPad({
   enter: (raw: number) => void;
 }) {
   const { form } = parameter;
-  const [text, setText] = useState(present === undefined ? '' : formatRaw(form, present));
+  const [text, setText] = useState(present === undefined ? '' : forPeople(formatRaw(form, present)));
   const [wrong, setWrong] = useState('');
   const [fresh, setFresh] = useState(true);
   if (form.kind !== 'number') return null;
@@ -117,7 +117,7 @@ function NumberPad({
     setFresh(false);
   };
   const submit = () => {
-    const raw = parseRaw(form, text);
+    const raw = parseRaw(form, asTyped(text));
     if (!raw.ok) {
       const step = raw.fault.code === 'between-steps' ? ` Steps are ${raw.fault.step} ${form.unit}.` : '';
       return setWrong(`${text === '' ? 'Nothing' : text} is no value of ${parameter.code}.${step}`);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { FoundUnitView, Role, ScanView } from '@drive-keep/api';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import { showScreen } from '../testing/screen.tsx';
+import { linesNamed, showScreen, signedIn } from '../testing/screen.tsx';
 import { FindUnitsPage } from './find-units-page.tsx';
 
 const unit = (address: number, change: Partial<FoundUnitView>): FoundUnitView => ({
@@ -24,8 +24,8 @@ const show = (role: Role = 'engineer', scan = SCAN) =>
   showScreen('/find', '/find', <FindUnitsPage />, {
     'GET scans': [scan],
     'GET scans/scan-1': scan,
-    'GET lines': ['gateway-1', 'gateway-2'],
-    'GET session': { person: 'P', signInName: 'p', role, mustChangePassword: false, plant: 'P' },
+    'GET lines': linesNamed('gateway-1', 'gateway-2'),
+    'GET session': signedIn(role),
     'POST scans': { ...scan, id: 'scan-1' },
     'POST scans/scan-1/stop': { ...scan, state: 'stopped' },
   });

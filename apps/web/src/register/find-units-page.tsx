@@ -41,7 +41,7 @@ export function FindUnitsPage() {
       </p>
       {session?.role !== 'viewer' && <StartPart open={(id) => setParams({ search: id })} />}
       {error && <ProblemNotice error={error} />}
-      {scan && <Found scan={scan} role={session?.role ?? 'viewer'} />}
+      {scan && <Found scan={scan} role={session?.role ?? 'viewer'} mayAdd={session?.may.register ?? false} />}
       {scans && scans.length > 1 && (
         <SheetPart name="Searches before">
           <ul>
@@ -136,7 +136,7 @@ function StartForm({ lines, open }: { lines: readonly string[]; open: (id: strin
   );
 }
 
-function Found({ scan, role }: { scan: ScanView; role: Role }) {
+function Found({ scan, role, mayAdd }: { scan: ScanView; role: Role; mayAdd: boolean }) {
   const span = scan.to - scan.from + 1;
   const running = scan.state === 'running';
   const units = [...scan.units].sort(
@@ -169,7 +169,7 @@ function Found({ scan, role }: { scan: ScanView; role: Role }) {
       {scan.text && <Notice level="stop">{scan.text}</Notice>}
       <ul>
         {units.map((unit) => (
-          <FoundLine key={unit.address} scan={scan} unit={unit} role={role} />
+          <FoundLine key={unit.address} {...{ scan, unit, role, mayAdd }} />
         ))}
       </ul>
       {!running && units.length === 0 && <p className="text-soft">Nothing answers at these addresses.</p>}
@@ -177,7 +177,14 @@ function Found({ scan, role }: { scan: ScanView; role: Role }) {
   );
 }
 
-function FoundLine({ scan, unit, role }: { scan: ScanView; unit: FoundUnitView; role: Role }) {
+interface FoundProps {
+  readonly scan: ScanView;
+  readonly unit: FoundUnitView;
+  readonly role: Role;
+  readonly mayAdd: boolean;
+}
+
+function FoundLine({ scan, unit, role, mayAdd }: FoundProps) {
   const { shape, name } = FOUND[unit.found];
   const quiet = unit.found === 'known';
   return (
@@ -203,12 +210,12 @@ function FoundLine({ scan, unit, role }: { scan: ScanView; unit: FoundUnitView; 
         )}
         {!quiet && <span className="block text-sm">{unit.text}</span>}
       </span>
-      <NextStep scan={scan} unit={unit} role={role} />
+      <NextStep {...{ scan, unit, role, mayAdd }} />
     </li>
   );
 }
 
-function NextStep({ scan, unit, role }: { scan: ScanView; unit: FoundUnitView; role: Role }) {
+function NextStep({ scan, unit, role, mayAdd }: FoundProps) {
   const facts = new URLSearchParams({
     dictionary: unit.dictionary ?? '',
     rating: unit.rating ?? '',
@@ -218,7 +225,7 @@ function NextStep({ scan, unit, role }: { scan: ScanView; unit: FoundUnitView; r
     lineAddress: String(unit.address),
   }).toString();
   const look = 'rounded border border-rule bg-sheet px-3 py-1 text-sm hover:border-plum max-lg:py-3';
-  if (unit.found === 'unknown' && role === 'engineer')
+  if (unit.found === 'unknown' && mayAdd)
     return (
       <Link to={`/positions/new?${facts}`} className={look}>
         Take into the register

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { PositionDetailView, Role } from '@drive-keep/api';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import { showScreen } from '../testing/screen.tsx';
+import { linesNamed, showScreen, signedIn } from '../testing/screen.tsx';
 import { shippedDictionary } from '../testing/shipped-dictionary.ts';
 import { RecordPage } from './record-page.tsx';
 
@@ -38,13 +38,13 @@ const POSITION = {
 const show = (role: Role, position = POSITION, address = '/positions/A-1/record') =>
   showScreen(address, '/positions/:tag/record', <RecordPage />, {
     'GET positions/A-1': position,
-    'GET session': { person: 'P', signInName: 'p', role, mustChangePassword: false, plant: 'P' },
+    'GET session': signedIn(role),
     'GET register/outline': { areas: [], models: [], retired: 0 },
     'GET dictionaries': [
       { id: dictionary.id, maker: 'Halvern', name: 'HN64', firmware: { from: '2.00', to: '2.99' } },
     ],
     [`GET dictionaries/${dictionary.id}`]: dictionary,
-    'GET lines': ['gateway-1', 'gateway-2'],
+    'GET lines': linesNamed('gateway-1', 'gateway-2'),
     'GET motors': [{ id: 'motor-1', name: 'Roller motor' }],
     'PATCH positions/A-1': position,
     'PUT positions/A-1/unit': position,

@@ -31,7 +31,7 @@ export function RecordPage() {
   const { data: session } = useSession();
   if (!position || !session) return <Unanswered error={error} what="this position" />;
   const retired = position.retiredAt !== null;
-  const engineer = session.role === 'engineer';
+  const engineer = session.may.register;
   return (
     <Page title={`Record of ${tag}`}>
       <h1 className="text-2xl font-semibold">

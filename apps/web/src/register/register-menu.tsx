@@ -1,21 +1,24 @@
-import type { Role } from '@drive-keep/api';
+import type { SessionView } from '@drive-keep/api';
 import { Menu, MenuFile, MenuRule, MenuWay } from '../ui/menu.tsx';
 
 /** Ways to change the register and to take it along. */
-export function RegisterMenu({ role }: { role: Role }) {
+export function RegisterMenu({ session }: { session: SessionView | undefined }) {
+  const mayChange = session?.may.register ?? false;
   return (
     <Menu
-      name={role === 'engineer' ? 'Change the register' : 'More'}
+      name={mayChange ? 'Change the register' : 'More'}
       className="ml-auto h-9 border border-rule bg-sheet px-3 max-lg:h-12"
     >
-      {role === 'engineer' && (
+      {mayChange && (
         <>
           <MenuWay to="/positions/new">Add a position</MenuWay>
           <MenuWay to="/register/plant-list">Take in a plant list</MenuWay>
           <MenuWay to="/register/places">Rename or move areas and machines</MenuWay>
         </>
       )}
-      {role !== 'viewer' && <MenuWay to="/register/find-units">Find units on a line</MenuWay>}
+      {session && session.role !== 'viewer' && (
+        <MenuWay to="/register/find-units">Find units on a line</MenuWay>
+      )}
       <MenuWay to="/motors">Motors</MenuWay>
       <MenuWay to="/?state=retired&as=table">Show retired positions</MenuWay>
       <MenuRule />

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import type { PositionView, RegisterOutline, RegisterPage as Part, Role } from '@drive-keep/api';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import { showScreen } from '../testing/screen.tsx';
+import { showScreen, signedIn } from '../testing/screen.tsx';
 import { RegisterPage } from './register-page.tsx';
 import { useSelection } from './selection.ts';
 
@@ -56,7 +56,7 @@ const show = (address = '/', role: Role = 'technician', part = PART) =>
   showScreen(address, '/', <RegisterPage />, {
     'GET register': part,
     'GET register/outline': OUTLINE,
-    'GET session': { person: 'P', signInName: 'p', role, mustChangePassword: false, plant: 'P' },
+    'GET session': signedIn(role),
     'POST backups': { job: { id: 'job-1' }, joined: false },
   });
 

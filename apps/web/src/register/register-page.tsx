@@ -5,6 +5,7 @@ import { SlidersHorizontal } from 'lucide-react';
 import { useState } from 'react';
 import { Page } from '../ui/page.tsx';
 import { useSelection } from './selection.ts';
+import { FirstSteps } from '../plant/first-steps.tsx';
 import { BackupBar } from './backup-bar.tsx';
 import { PositionTable } from './position-table.tsx';
 import { PositionTiles } from './position-tiles.tsx';
@@ -42,8 +43,9 @@ export function RegisterPage() {
           <SlidersHorizontal className="size-4" /> {mayChoose ? 'Filter, back up' : 'Filter'}
           {address.filtered && <b className="text-plum">on</b>}
         </button>
-        <RegisterMenu role={session?.role ?? 'viewer'} />
+        <RegisterMenu session={session} />
       </div>
+      <FirstSteps role={session?.role ?? 'viewer'} />
       <div
         className={`mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 ${unfolded || chosen > 0 ? '' : 'max-md:hidden'}`}
       >
@@ -52,8 +54,8 @@ export function RegisterPage() {
       </div>
       {first.all === 0 && first.total === 0 && (
         <p className="mt-6">
-          No positions yet. An engineer adds them one by one, from a plant list, or by finding units on a
-          line: <b>Change the register</b>, at the top right.
+          No positions yet. They are added one by one, from a plant list, or by finding units on a line:{' '}
+          <b>Change the register</b>, at the top right.
         </p>
       )}
       {first.all > 0 && first.total === 0 && (

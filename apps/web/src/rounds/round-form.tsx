@@ -2,7 +2,7 @@ import type { RoundScope, RoundSettings, RoundView } from '@drive-keep/api';
 import { useMutation } from '@tanstack/react-query';
 import { useForm, type UseFormRegister } from 'react-hook-form';
 import { post, put, type ProblemError } from '../api/client.ts';
-import { queryClient, useModels, useOutline } from '../api/queries.ts';
+import { queryClient, useModels, useOutline, usePlant } from '../api/queries.ts';
 import { Field } from '../session/field.tsx';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
@@ -32,7 +32,21 @@ const DAY_CHOICES = [
 
 /** Makes a round, or changes one. */
 export function RoundForm({ round, done }: { round?: RoundView; done: () => void }) {
-  const form = useForm<Fields>({ defaultValues: fieldsOf(round) });
+  const { data: plant, error: unanswered } = usePlant();
+  if (!plant) return <Unanswered error={unanswered} what="the plant’s nightly time" />;
+  return <RoundFormAt round={round} done={done} usualAt={plant.nightlyAt} />;
+}
+
+function RoundFormAt({
+  round,
+  done,
+  usualAt,
+}: {
+  round: RoundView | undefined;
+  done: () => void;
+  usualAt: string;
+}) {
+  const form = useForm<Fields>({ defaultValues: { ...fieldsOf(round), at: round?.at ?? usualAt } });
   const version = useSeenVersion(round?.version ?? 1, form.formState.isDirty);
   const save = useMutation<RoundView, ProblemError, Fields>({
     mutationFn: (fields) =>

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { RoundRunView, RoundView } from '@drive-keep/api';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import { showScreen } from '../testing/screen.tsx';
+import { showScreen, signedIn } from '../testing/screen.tsx';
 import { RoundsPage } from './rounds-page.tsx';
 
 const RUN: RoundRunView = {
@@ -33,7 +33,8 @@ const ROUND: RoundView = {
 
 const show = (role: string, rounds: readonly RoundView[] = [ROUND]) =>
   showScreen('/rounds', '/rounds', <RoundsPage />, {
-    'GET session': { person: 'P', signInName: 'p', role, mustChangePassword: false, plant: 'Plant' },
+    'GET session': signedIn(role),
+    'GET plant': { nightlyAt: '02:00' },
     'GET rounds': rounds,
     'GET register/outline': { plant: 'P', areas: [{ name: 'Kiln 1', machines: [] }] },
     'GET dictionaries': [],

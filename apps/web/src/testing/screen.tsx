@@ -1,5 +1,6 @@
 // A screen with what the server would answer, by path; what the screen sends is written down.
 
+import type { LineView, Role, SessionView } from '@drive-keep/api';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render } from '@testing-library/react';
 import type { ReactNode } from 'react';
@@ -56,3 +57,18 @@ export function showScreen(address: string, route: string, screen: ReactNode, an
   );
   return { sent, address: () => at };
 }
+
+/** Who is signed in, with what the usual plant lets that role do. */
+export const signedIn = (role: string, person = 'P'): SessionView => ({
+  ...{ person, signInName: 'p', role: role as Role, mustChangePassword: false, plant: 'Plant' },
+  may: { write: role !== 'viewer', register: role === 'engineer' },
+  decimalMark: 'point',
+  isCopy: false,
+});
+
+/** Lines in use, by their names. */
+export const linesNamed = (...names: readonly string[]): readonly LineView[] =>
+  names.map((name, at) => ({
+    ...{ id: name, name, host: '127.0.0.1', port: 5020 + at, framing: 'tcp', timeoutMs: 1000, retries: 1 },
+    ...{ pauseMs: 0, largestRead: 125, units: 1, retiredAt: null, version: 1 },
+  }));

@@ -49,6 +49,15 @@ export function MenuWay({ to, children }: { to: string; children: ReactNode }) {
   );
 }
 
+/** Does something at once. */
+export function MenuDoing({ act, children }: { act: () => void; children: ReactNode }) {
+  return (
+    <DropdownMenu.Item onSelect={act} className={`${ENTRY} cursor-pointer`}>
+      {children}
+    </DropdownMenu.Item>
+  );
+}
+
 /** Saves a file. */
 export function MenuFile({ href, children }: { href: string; children: ReactNode }) {
   return (

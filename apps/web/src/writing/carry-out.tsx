@@ -26,7 +26,7 @@ export function CarryOut({ plan, hasWork }: { plan: WritePlanView; hasWork: bool
         ? `Save ${plan.tag} permanently`
         : `Write ${count} to ${plan.tag}`;
   const ranOut = useRanOut(plan.release);
-  const ready = plan.state === 'released' && !ranOut && session?.role !== 'viewer';
+  const ready = plan.state === 'released' && !ranOut && session?.may.write === true;
   return (
     <SheetPart name="Carry out" state={PLAN_STATES[plan.state]}>
       <ol className="mb-3 list-decimal pl-5 text-sm text-soft">

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { ResetView } from '@drive-keep/api';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import { showScreen } from '../testing/screen.tsx';
+import { showScreen, signedIn } from '../testing/screen.tsx';
 import { shippedDictionary } from '../testing/shipped-dictionary.ts';
 import { ResetPage } from './reset-page.tsx';
 
@@ -30,7 +30,7 @@ const RESET: ResetView = {
 
 const show = (reset: Partial<ResetView> = {}, role = 'technician') =>
   showScreen('/positions/A-1/reset', '/positions/:tag/reset', <ResetPage />, {
-    'GET session': { person: 'P', role, mustChangePassword: false },
+    'GET session': signedIn(role),
     'GET positions/A-1/reset?': { ...RESET, ...reset },
     'GET positions/A-1/reset?region=60-hz': { ...RESET, ...reset, region: '60-hz' },
     [`GET dictionaries/${dictionary.id}`]: dictionary,

@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import type { WritePlanView, WriteStepView } from '@drive-keep/api';
 import type { Code } from '@drive-keep/core/dictionary';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import { showScreen } from '../testing/screen.tsx';
+import { showScreen, signedIn } from '../testing/screen.tsx';
 import { shippedDictionary } from '../testing/shipped-dictionary.ts';
 import { WritePlanPage } from './write-plan-page.tsx';
 
@@ -39,7 +39,7 @@ const RUN_OUT = { ...RELEASE, until: '2026-11-25T08:15:00Z' };
 const show = (plan: Partial<WritePlanView> = {}, role = 'technician') => {
   const told = { ...PLAN, ...plan };
   return showScreen('/write-plans/plan-1', '/write-plans/:id', <WritePlanPage />, {
-    'GET session': { person: 'P', role, mustChangePassword: false },
+    'GET session': signedIn(role),
     'GET write-plans/plan-1': told,
     [`GET dictionaries/${dictionary.id}`]: dictionary,
     'POST write-plans/plan-1/release': { ...told, state: 'released', release: RELEASE },

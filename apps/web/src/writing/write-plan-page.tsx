@@ -77,7 +77,7 @@ function FollowUps({ plan }: { plan: WritePlanView }) {
     mutationFn: (kind) => post(`write-plans/${plan.id}/follow-ups`, { kind }),
     onSuccess: (next) => navigate(`/write-plans/${next.id}`),
   });
-  if (plan.followUps.length === 0 || !session || session.role === 'viewer') return null;
+  if (plan.followUps.length === 0 || !session?.may.write) return null;
   const broken = plan.followUps.includes('resume');
   return (
     <SheetPart name={broken ? 'Go on' : 'Take it back'} state={broken ? 'open' : 'possible'}>
@@ -168,10 +168,10 @@ function Release({ plan, hasWork }: { plan: WritePlanView; hasWork: boolean }) {
   return (
     <SheetPart name="Release" state={state}>
       <ReleaseState release={plan.release} ranOut={ranOut} />
-      {mayRelease && session?.role === 'viewer' && (
+      {mayRelease && session?.may.write === false && (
         <p className="text-soft">A viewer may look but not write. A technician or engineer states this.</p>
       )}
-      {mayRelease && session && session.role !== 'viewer' && (
+      {mayRelease && session?.may.write && (
         <div className="flex flex-wrap items-center gap-4">
           <Button className="min-h-12" onClick={() => release.mutate()} disabled={release.isPending}>
             The machine at {plan.tag} is stopped and safe to write to

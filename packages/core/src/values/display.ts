@@ -2,6 +2,7 @@
 
 import { formatDecimal, type Decimal } from './decimal.ts';
 import { describeRaw, formatRaw, type Form } from './form.ts';
+import { forPeople } from './number-language.ts';
 
 export interface DisplayedValue {
   readonly text: string;
@@ -11,7 +12,7 @@ export interface DisplayedValue {
 
 /** Value and unit apart. A raw value that is no option of its list is told as such and never left out. */
 export function displayRaw(form: Form, raw: number): DisplayedValue {
-  if (form.kind === 'number') return { text: withMinus(formatRaw(form, raw)), unit: form.unit };
+  if (form.kind === 'number') return { text: forPeople(withMinus(formatRaw(form, raw))), unit: form.unit };
   return { text: formatRaw(form, raw), unit: describeRaw(form, raw) ?? 'unknown option' };
 }
 
@@ -23,6 +24,6 @@ export function showRaw(form: Form, raw: number): string {
 
 /** With a sign in any case: `+12.0`, `−0.5`. */
 export const showSigned = (value: Decimal): string =>
-  value.digits > 0 ? `+${formatDecimal(value)}` : withMinus(formatDecimal(value));
+  forPeople(value.digits > 0 ? `+${formatDecimal(value)}` : withMinus(formatDecimal(value)));
 
 const withMinus = (text: string): string => text.replace('-', '−');
