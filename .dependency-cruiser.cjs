@@ -25,7 +25,7 @@ const SERVER = 'apps/server/src';
  */
 const FLOORS = [
   ['demo'],
-  ['integrity', 'papers'],
+  ['integrity', 'papers', 'reaching'],
   ['changes'],
   ['decisions', 'axes', 'writing', 'key-in'],
   ['overview', 'live', 'peers', 'compare', 'look-ups'],

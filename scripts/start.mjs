@@ -4,10 +4,15 @@
 //   --fresh     make the demo anew; what the demo held is thrown away
 //   --plain     no demo data, no simulated plant, no demo accounts (npm run serve)
 //   --data DIR  where the data is (.data)
+//   --host ADDR where it listens: 127.0.0.1 (only this machine), 0.0.0.0 for the network of the plant
+//   --https     with a certificate of a local authority that is made on the first start; --name NAME adds a name to it
+//   --cert FILE --key FILE   https with a certificate of your own, both in PEM
+//   --proxy ADDR  the proxy in front whose X-Forwarded-For, -Proto and -Host are believed (address, or "loopback")
 //
 // With DATABASE_URL set that server is used and none is started.
 
 import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { hostname } from 'node:os';
 import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ensureBuilt } from './setup/build.mjs';
@@ -23,7 +28,10 @@ import { PlainError, runMain, say } from './setup/say.mjs';
 const DEFAULT_PORT = '8420';
 
 function readOptions() {
-  const names = { port: 'string', data: 'string', fresh: 'boolean', plain: 'boolean' };
+  const names = {
+    ...{ port: 'string', data: 'string', fresh: 'boolean', plain: 'boolean' },
+    ...{ host: 'string', https: 'boolean', name: 'string', cert: 'string', key: 'string', proxy: 'string' },
+  };
   try {
     const { values } = parseArgs({
       options: Object.fromEntries(Object.entries(names).map(([name, type]) => [name, { type }])),
@@ -32,9 +40,13 @@ function readOptions() {
     if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Error(`${values.port} is not a port`);
     if (values.fresh && values.plain)
       throw new Error('--fresh is for the demo; it would throw real data away');
-    return { ...values, port };
+    if ((values.cert === undefined) !== (values.key === undefined))
+      throw new Error('--cert and --key belong together: name both files');
+    return { ...values, port, host: values.host ?? process.env.HOST ?? '127.0.0.1' };
   } catch (error) {
-    throw new PlainError(`${error.message}. Known options: --port N, --fresh, --plain, --data DIR.`);
+    throw new PlainError(
+      `${error.message}. Known options: --port N, --fresh, --plain, --data DIR, --host ADDR, --https, --name NAME, --cert FILE, --key FILE, --proxy ADDR.`,
+    );
   }
 }
 
@@ -43,7 +55,9 @@ class Installation {
     this.folder = folder;
     this.options = options;
     this.children = new Children();
-    this.url = `http://127.0.0.1:${options.port}`;
+    const scheme = options.https || options.cert ? 'https' : 'http';
+    const everywhere = options.host === '0.0.0.0' || options.host === '::';
+    this.url = `${scheme}://${everywhere ? hostname() : options.host}:${options.port}`;
   }
 
   async run() {
@@ -109,6 +123,9 @@ class Installation {
       WEB: webFolder,
       PORT: String(this.options.port),
       NODE_ENV: 'production',
+      HOST: this.options.host,
+      ...this.https(),
+      ...(this.options.proxy ? { TRUSTED_PROXY: this.options.proxy } : {}),
       ...(lines ? { DEMO_LINES: JSON.stringify(lines) } : {}),
     };
     const main = join(root, 'apps/server/dist/main.js');
@@ -117,7 +134,14 @@ class Installation {
     return starting;
   }
 
-  tell({ accounts, firstAccount }) {
+  https() {
+    const { https, cert, key, name } = this.options;
+    if (cert) return { HTTPS_CERT: resolve(cert), HTTPS_KEY: resolve(key) };
+    if (!https) return {};
+    return { HTTPS_FOLDER: join(this.folder, 'https'), ...(name ? { HTTPS_NAMES: name } : {}) };
+  }
+
+  tell({ accounts, firstAccount, fingerprint }) {
     say(`\nDrive Keep is at ${this.url}\n`);
     for (const { role, signInName, password } of accounts) {
       say(`  ${role.padEnd(11)} name ${signInName.padEnd(11)} password ${password}`);
@@ -126,6 +150,10 @@ class Installation {
       say(
         `  First account: name ${firstAccount.name}, one-time password ${firstAccount.password} (shown only now)`,
       );
+    }
+    if (fingerprint) {
+      say(`\n  Phones are told once to trust this installation: ${this.url}/trust`);
+      say(`  Fingerprint of its authority: ${fingerprint}`);
     }
     if (this.control) say(`\n  Simulated plant: http://127.0.0.1:${this.control}/units`);
     say('\nCtrl-C ends it.');

@@ -27,6 +27,8 @@ import { PeersModule } from './peers/peers.module.ts';
 import { PlantModule } from './plant/plant.module.ts';
 import { QueueModule } from './queue/queue.module.ts';
 import { ReadOffModule } from './read-off/read-off.module.ts';
+import type { Https } from './reaching/certificate.ts';
+import { ReachingModule } from './reaching/reaching.module.ts';
 import { RegisterModule } from './register/register.module.ts';
 import { RoundsModule } from './rounds/rounds.module.ts';
 import { SetsModule } from './sets/sets.module.ts';
@@ -72,6 +74,8 @@ export interface AppOptions {
   readonly databaseUrl: string;
   /** Folder of the built interface; nothing in tests of the API alone. */
   readonly webFolder?: string;
+  /** For https; plain http without it. */
+  readonly https?: Https;
 }
 
 export const databaseOf = (url: string): DynamicModule =>
@@ -79,10 +83,13 @@ export const databaseOf = (url: string): DynamicModule =>
 
 @Module({})
 export class AppModule {
-  static with({ databaseUrl, webFolder }: AppOptions): DynamicModule {
+  static with({ databaseUrl, webFolder, https }: AppOptions): DynamicModule {
     const web = webFolder
       ? [ServeStaticModule.forRoot({ rootPath: webFolder, exclude: ['/api/{*rest}'] })]
       : [];
-    return { module: AppModule, imports: [databaseOf(databaseUrl), ...FLOORS, ...web] };
+    return {
+      module: AppModule,
+      imports: [databaseOf(databaseUrl), ...FLOORS, ReachingModule.with(https?.authority ?? null), ...web],
+    };
   }
 }

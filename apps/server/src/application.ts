@@ -27,6 +27,8 @@ export interface StartOptions extends AppOptions {
   /** Folder with one folder per shipped model. */
   readonly modelsFolder: string;
   readonly quiet?: boolean;
+  /** Addresses of proxies in front (`10.0.4.2`, `loopback`): what they say of scheme, host and sender is believed. */
+  readonly trustedProxy?: string;
 }
 
 /** Migrates, takes in the catalogue, begins to serve jobs; listening is left to the caller. */
@@ -34,7 +36,9 @@ export async function createApplication(options: StartOptions): Promise<INestApp
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(options), {
     logger: options.quiet ? ['error'] : ['error', 'warn'],
     abortOnError: false,
+    ...(options.https ? { httpsOptions: { cert: options.https.cert, key: options.https.key } } : {}),
   });
+  if (options.trustedProxy) app.set('trust proxy', options.trustedProxy);
   app.setGlobalPrefix('api');
   // Plain http inside the plant is common: the browser must not be told to upgrade what cannot be upgraded.
   app.use(helmet({ contentSecurityPolicy: { directives: { upgradeInsecureRequests: null } }, hsts: false }));

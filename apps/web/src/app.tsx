@@ -7,6 +7,7 @@ import { Frame } from './frame/frame.tsx';
 import { BrokenPage } from './frame/broken-page.tsx';
 import { NotFoundPage } from './frame/not-found-page.tsx';
 import { PasswordPage } from './session/password-page.tsx';
+import { TrustPage } from './session/trust-page.tsx';
 import { SignInPage } from './session/sign-in-page.tsx';
 import { ProblemNotice } from './ui/notice.tsx';
 
@@ -161,6 +162,8 @@ const router = createBrowserRouter([
 export function App() {
   const session = useSession();
   writeDecimalsWith(session.data?.decimalMark ?? 'point');
+  // Whoever comes to learn how to trust this installation cannot sign in yet.
+  if (window.location.pathname === '/trust') return <TrustPage />;
   if (session.data?.mustChangePassword) return <PasswordPage />;
   if (session.data) return <RouterProvider router={router} />;
   if (session.error && session.error.problem.status === 401) return <SignInPage />;

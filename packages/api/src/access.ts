@@ -87,3 +87,10 @@ export interface FirstStep {
   readonly id: 'name' | 'people' | 'line' | 'model' | 'units' | 'backup' | 'baseline' | 'round';
   readonly done: boolean;
 }
+
+/** The local authority of an installation with https; nothing where the plant brought its own certificate, or with plain http. */
+export interface AuthorityView {
+  /** SHA-256, as the server printed it when it started. */
+  readonly fingerprint: string | null;
+  readonly validTo: string | null;
+}

@@ -17,11 +17,11 @@ export function ownPagesOnly(request: Request, response: Response, next: NextFun
   response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
 }
 
-function strangeOrigin({ headers }: Request) {
+/** `host` is what a trusted proxy was asked for, or the request itself. */
+function strangeOrigin({ headers, host }: Request) {
   const site = headers['sec-fetch-site'];
   const elsewhere = typeof site === 'string' && site !== 'same-origin' && site !== 'none';
-  if (!elsewhere && (headers.origin === undefined || hostOf(headers.origin) === headers.host))
-    return undefined;
+  if (!elsewhere && (headers.origin === undefined || hostOf(headers.origin) === host)) return undefined;
   const detail =
     'This request comes from a page of another address. Open Drive Keep itself. Nothing was changed.';
   return problemOf(403, 'other-origin', detail);

@@ -270,6 +270,7 @@ function KeepPart({ data }: { data: DraftOnScreen }) {
         </Button>
         <AskOnce
           what="Throw the draft away"
+          weight="plain"
           note="What was kept of it stays; what was changed here after that is gone."
           yes="Throw it away"
           disabled={away.isPending}

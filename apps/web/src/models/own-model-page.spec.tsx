@@ -80,7 +80,9 @@ describe('bringing a model', () => {
     const ready = { ...PREVIEW, maker: 'M', name: 'X', dictionary: 'm-x@1', findings: [], acceptable: true };
     show(ready, 'technician');
     await choose();
-    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep as m-x@1, as it is' }).disabled).toBe(true);
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep as m-x@1, as it is' }).disabled).toBe(
+      true,
+    );
     expect(screen.getByText('It takes an engineer.')).toBeTruthy();
     const { sent, address } = show(ready);
     await choose();

@@ -106,6 +106,7 @@ function LineRow({ line, role }: { line: LineView; role: string }) {
           {role === 'engineer' && !gone && line.units === 0 && (
             <AskOnce
               what="Retire"
+              weight="plain"
               question={`Retire ${line.name}?`}
               note="No unit can be put on it any more. Its name stays where units were on it, and it can be used again."
               yes="Retire it"

@@ -82,6 +82,38 @@ function Given({ given, done }: { given: OneTimePassword; done: () => void }) {
   );
 }
 
+/** The name, as it will stand in the logbook; taken over when the field is left. */
+function NameField({
+  person,
+  disabled,
+  take,
+}: {
+  person: PersonView;
+  disabled: boolean;
+  take: (name: string) => void;
+}) {
+  const [typed, setTyped] = useState<string>();
+  const leave = () => {
+    const name = typed?.trim();
+    if (name && name !== person.person) take(name);
+    setTyped(undefined);
+  };
+  return (
+    <input
+      aria-label={`Name of ${person.signInName}`}
+      value={typed ?? person.person}
+      disabled={disabled}
+      maxLength={60}
+      onChange={({ target }) => setTyped(target.value)}
+      onBlur={leave}
+      onKeyDown={({ key }) => {
+        if (key === 'Enter') leave();
+      }}
+      className="h-9 w-full rounded border border-transparent bg-transparent px-1 font-semibold hover:border-rule focus:border-rule max-lg:h-12"
+    />
+  );
+}
+
 interface NewPerson {
   person: string;
   signInName: string;
@@ -137,7 +169,11 @@ function PersonRow({
   give: (given: OneTimePassword) => void;
   own: string;
 }) {
-  const change = useMutation<PersonView, ProblemError, Partial<{ role: Role; disabled: boolean }>>({
+  const change = useMutation<
+    PersonView,
+    ProblemError,
+    Partial<{ person: string; role: Role; disabled: boolean }>
+  >({
     mutationFn: (more) =>
       put(`people/${person.id}`, {
         ...{ person: person.person, role: person.role, version: person.version },
@@ -158,7 +194,11 @@ function PersonRow({
     <li data-person={person.signInName} className="border-b border-rule py-2">
       <div className="grid items-center gap-x-4 gap-y-2 lg:grid-cols-[14rem_16rem_1fr]">
         <div>
-          <b>{person.person}</b>
+          <NameField
+            person={person}
+            disabled={change.isPending}
+            take={(name) => change.mutate({ person: name })}
+          />
           <span className="block text-sm text-soft">
             <span className="font-mono">{person.signInName}</span>
             {person.mustChangePassword && ', one-time password not used yet'}
@@ -177,6 +217,7 @@ function PersonRow({
           {!gone && !self && (
             <AskOnce
               what="New password"
+              weight="plain"
               note={`${person.person} is signed out everywhere and gets a one-time password.`}
               yes="Give a new one"
               disabled={fresh.isPending}

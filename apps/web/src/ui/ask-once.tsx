@@ -9,6 +9,7 @@ export function AskOnce({
   note,
   yes,
   disabled,
+  weight = 'main',
   confirm,
 }: {
   /** On the button that asks. */
@@ -18,12 +19,14 @@ export function AskOnce({
   /** On the button that does it. */
   yes: string;
   disabled: boolean;
+  /** Of the button that asks. */
+  weight?: 'main' | 'plain';
   confirm: () => void;
 }) {
   return (
     <AlertDialog.Root>
       <AlertDialog.Trigger asChild>
-        <Button weight="main" className="min-h-12" disabled={disabled}>
+        <Button weight={weight} className={weight === 'main' ? 'min-h-12' : ''} disabled={disabled}>
           {what}
         </Button>
       </AlertDialog.Trigger>

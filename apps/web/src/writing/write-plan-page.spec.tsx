@@ -123,10 +123,9 @@ describe('a write plan', () => {
 
   it('whose rest is nothing but saving says so', async () => {
     show({ kind: 'resume', follows: 'plan-0', steps: [], state: 'released', release: RELEASE });
-    expect(await screen.findByRole('button', { name: 'Save A-1 permanently' })).toHaveProperty(
-      'disabled',
-      false,
-    );
+    // The button waits until it is known who looks at it.
+    const save = await screen.findByRole('button', { name: 'Save A-1 permanently' });
+    await waitFor(() => expect(save).toHaveProperty('disabled', false));
     expect(screen.getByRole('link', { name: 'the plan before' }).getAttribute('href')).toBe(
       '/write-plans/plan-0',
     );
