@@ -4,15 +4,14 @@
 //   --plain     the installation of `npm run serve`; without it that of `npm start`
 //   --data DIR  where the data is
 
-import { existsSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ensureBuilt } from './setup/build.mjs';
 import { run } from './setup/command.mjs';
 import { root } from './setup/folders.mjs';
+import { dataFolder, withDatabase } from './setup/installation.mjs';
 import { ensurePackages, requireNode } from './setup/packages.mjs';
-import { Cluster, postgresBin } from './setup/postgres.mjs';
-import { PlainError, runMain } from './setup/say.mjs';
+import { runMain } from './setup/say.mjs';
 
 async function check(databaseUrl) {
   const program = join(root, 'apps/server/dist/integrity/check-kept.js');
@@ -26,15 +25,5 @@ await runMain(async () => {
   const { values } = parseArgs({ options: { plain: { type: 'boolean' }, data: { type: 'string' } } });
   await ensurePackages();
   await ensureBuilt();
-  if (process.env.DATABASE_URL) return check(process.env.DATABASE_URL);
-  const folder = resolve(values.data ?? join(root, values.plain ? '.data/plain' : '.data/demo'));
-  if (!existsSync(folder))
-    throw new PlainError(`There is nothing kept in ${folder}. Start Drive Keep first, or name its --data.`);
-  const cluster = new Cluster(folder, await postgresBin());
-  const running = cluster.runningPort() !== undefined;
-  try {
-    await check(await cluster.start());
-  } finally {
-    if (!running) cluster.stop();
-  }
+  await withDatabase(dataFolder(values), check);
 });

@@ -144,13 +144,63 @@ function definition(paper) {
   };
 }
 
+/** Labels of 70 by 37 mm, three by eight on A4, in points. */
+const LABEL = { width: 595.28 / 3, height: 841.89 / 8, rows: 8, columns: 3 };
+
+const labelCell = (label, plant) =>
+  label
+    ? {
+        margin: [10, 12, 6, 0],
+        columns: [
+          { width: 82, qr: label.address, fit: 78, eccLevel: 'M' },
+          {
+            width: '*',
+            stack: [
+              runs(label.tag, { bold: true, fontSize: label.tag.length > 12 ? 10 : 13 }),
+              runs(shortened(label.duty, 64), { fontSize: 8, margin: [0, 3, 0, 3] }),
+              runs(shortened(plant, 40), { fontSize: 6.5, color: SOFT }),
+            ],
+          },
+        ],
+      }
+    : { text: '' };
+
+const shortened = (text, most) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
+
+function labelSheets({ labels, plant, skip }) {
+  const places = [...Array.from({ length: skip }, () => undefined), ...labels];
+  const rows = [];
+  for (let at = 0; at < places.length; at += LABEL.columns)
+    rows.push(Array.from({ length: LABEL.columns }, (_, column) => labelCell(places[at + column], plant)));
+  return {
+    pageSize: 'A4',
+    pageMargins: [0, 0, 0, 0],
+    defaultStyle: { font: 'Text', fontSize: 9, color: INK },
+    info: { title: `Labels of ${plant}`, creator: 'Drive Keep', producer: 'Drive Keep' },
+    content: {
+      table: {
+        dontBreakRows: true,
+        widths: Array.from({ length: LABEL.columns }, () => LABEL.width),
+        // A hair less, so that eight rows fit on their page.
+        heights: () => LABEL.height - 0.05,
+        body: rows,
+      },
+      layout: {
+        defaultBorder: false,
+        ...{ hLineWidth: () => 0, vLineWidth: () => 0 },
+        ...{ paddingLeft: () => 0, paddingRight: () => 0, paddingTop: () => 0, paddingBottom: () => 0 },
+      },
+    },
+  };
+}
+
 // Whoever waits for a screen goes first.
 setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 
 workerpool.worker({
   work: (paper) =>
     pdfmake
-      .createPdf(definition(paper))
+      .createPdf(paper.kind === 'labels' ? labelSheets(paper) : definition(paper))
       .getBuffer()
       .then(
         (buffer) => ({ bytes: new Uint8Array(buffer) }),

@@ -131,6 +131,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./register/find-units-page.tsx')).FindUnitsPage }),
       },
       {
+        path: 'register/labels',
+        lazy: async () => ({ Component: (await import('./register/labels-page.tsx')).LabelsPage }),
+      },
+      {
         path: 'register/places',
         lazy: async () => ({ Component: (await import('./register/places-page.tsx')).PlacesPage }),
       },

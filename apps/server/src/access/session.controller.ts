@@ -98,7 +98,7 @@ export class SessionController {
     const rank = ROLES.indexOf(role);
     return {
       ...{ person, signInName, role, mustChangePassword },
-      plant: plant?.name ?? 'Plant without a name',
+      plant: plant?.name || 'Plant without a name',
       may: {
         write: rank >= ROLES.indexOf(least.write),
         register: rank >= ROLES.indexOf(least.register),

@@ -5,6 +5,7 @@ import { writeTable } from '@drive-keep/core/values';
 import { inOwnProcess, type Bounds } from '../file-content/own-process.ts';
 import { writeSheets } from '../file-content/spreadsheet.ts';
 import { ProblemException } from '../problems/problem.ts';
+import type { LabelSheet } from './label-sheet.ts';
 import type { Paper } from './paper.ts';
 
 export const PAPER_FORMATS = ['pdf', 'csv', 'xlsx'] as const;
@@ -64,7 +65,10 @@ const headings = ({ columns }: Paper): string[] => [
 const rows = ({ parts }: Paper): string[][] =>
   parts.flatMap(({ name, rows: own }) => own.map(({ cells }) => [name, ...cells]));
 
-async function pdfOf(paper: Paper): Promise<Uint8Array> {
+/** Labels for cabinets as PDF. */
+export const writeLabels = (sheet: LabelSheet): Promise<Uint8Array> => pdfOf(sheet);
+
+async function pdfOf(paper: Paper | LabelSheet): Promise<Uint8Array> {
   const answer = await inOwnProcess<{ bytes?: Uint8Array }>(PROGRAM, paper, BOUNDS);
   if (answer?.bytes) return answer.bytes;
   throw new ProblemException(500, 'paper', 'The paper could not be made. Save it as CSV or XLSX instead.');

@@ -4,9 +4,12 @@ import { CompareModule } from '../compare/compare.module.ts';
 import { DecisionsModule } from '../decisions/decisions.module.ts';
 import { KeyInModule } from '../key-in/key-in.module.ts';
 import { LogbookModule } from '../logbook/logbook.module.ts';
+import { OverviewModule } from '../overview/overview.module.ts';
 import { PlantModule } from '../plant/plant.module.ts';
 import { RegisterModule } from '../register/register.module.ts';
 import { SetsModule } from '../sets/sets.module.ts';
+import { LabelsController } from './labels.controller.ts';
+import { Labels } from './labels.service.ts';
 import { PapersController } from './papers.controller.ts';
 import { Papers } from './papers.service.ts';
 
@@ -15,14 +18,15 @@ import { Papers } from './papers.service.ts';
     DecisionsModule,
     KeyInModule,
     CompareModule,
+    OverviewModule,
     SetsModule,
     RegisterModule,
     CatalogueModule,
     PlantModule,
     LogbookModule,
   ],
-  controllers: [PapersController],
-  providers: [Papers],
+  controllers: [PapersController, LabelsController],
+  providers: [Papers, Labels],
   exports: [Papers],
 })
 export class PapersModule {}

@@ -6,7 +6,7 @@ import { defaultSet, type ParameterSet } from '@drive-keep/core/sets';
 import { loadModels } from '@drive-keep/plant-sim';
 import { MODELS_FOLDER } from '../testing/running-plant.ts';
 import { comparisonParts } from './comparison-record.ts';
-import { writePaper } from './paper-file.ts';
+import { writeLabels, writePaper } from './paper-file.ts';
 import { paperTime } from './paper-time.ts';
 import type { Paper } from './paper.ts';
 import { SETTINGS_COLUMNS, settingsParts } from './settings-record.ts';
@@ -121,6 +121,20 @@ describe('a paper as a file', () => {
     expect(pagesOf(pdf)).toBeGreaterThan(3);
     const short = (await writePaper({ ...paper, parts: [] }, 'pdf')) as Uint8Array;
     expect(pagesOf(short)).toBe(1);
+  }, 60_000);
+
+  it('as labels fills the places that are free, three by eight on a sheet', async () => {
+    const labels = Array.from({ length: 30 }, (_, at) => ({
+      tag: `KL1-RD-${at}`,
+      duty: 'Kiln 1, roller section with a duty that is longer than a label has room for, as happens now and then',
+      address: `https://drives.plant.local:8420/positions/KL1-RD-${at}`,
+    }));
+    const pages = async (skip: number, count: number) => {
+      const sheet = { kind: 'labels' as const, plant: 'Fennimoor', labels: labels.slice(0, count), skip };
+      const bytes = Buffer.from(await writeLabels(sheet)).toString('latin1');
+      return bytes.match(/\/Type \/Page\b/g)?.length;
+    };
+    expect([await pages(0, 24), await pages(1, 24), await pages(20, 30)]).toEqual([1, 2, 3]);
   }, 60_000);
 
   it('as CSV has the part before each row, and no cell that a spreadsheet would run', async () => {

@@ -172,27 +172,33 @@ function Parts({ register }: { register: UseFormRegister<Fields> }) {
           />
         </div>
       </SheetPart>
-      <SheetPart name="Time and numbers">
-        <div className="grid gap-3 md:grid-cols-3">
-          <Choice
-            below
-            label="Time zone of the rounds and papers"
-            options={[{ id: '', name: 'that of the server' }, ...ZONES.map((id) => ({ id, name: id }))]}
-            {...register('timeZone')}
-          />
-          <Choice
-            below
-            label="Decimals are written with a"
-            options={[
-              { id: 'point', name: 'point (12.50 s)' },
-              { id: 'comma', name: 'comma (12,50 s)' },
-            ]}
-            {...register('decimalMark')}
-          />
-        </div>
-        <p className="mt-1 text-sm text-soft">Files that leave always have a point.</p>
-      </SheetPart>
+      <TimePart register={register} />
     </>
+  );
+}
+
+function TimePart({ register }: { register: UseFormRegister<Fields> }) {
+  return (
+    <SheetPart name="Time and numbers">
+      <div className="grid gap-3 md:grid-cols-3">
+        <Choice
+          below
+          label="Time zone of the rounds and papers"
+          options={[{ id: '', name: 'that of the server' }, ...ZONES.map((id) => ({ id, name: id }))]}
+          {...register('timeZone')}
+        />
+        <Choice
+          below
+          label="Decimals are written with a"
+          options={[
+            { id: 'point', name: 'point (12.50 s)' },
+            { id: 'comma', name: 'comma (12,50 s)' },
+          ]}
+          {...register('decimalMark')}
+        />
+      </div>
+      <p className="mt-1 text-sm text-soft">Files that leave always have a point.</p>
+    </SheetPart>
   );
 }
 

@@ -21,6 +21,7 @@ export function RegisterMenu({ session }: { session: SessionView | undefined }) 
       )}
       <MenuWay to="/motors">Motors</MenuWay>
       <MenuWay to="/?state=retired&as=table">Show retired positions</MenuWay>
+      <MenuWay to="/register/labels">Labels for cabinets</MenuWay>
       <MenuRule />
       {(['csv', 'xlsx'] as const).map((format) => (
         <MenuFile key={format} href={`/api/plant-list?format=${format}`}>

@@ -47,20 +47,13 @@ export function TrustPage() {
       <SheetPart name="3. Trust it">
         <ul className="list-disc pl-5">
           <li>
-            <b>Android:</b> Settings, Security, Encryption and credentials, Install a certificate, CA
-            certificate, and choose the file.
+            <b>Phones and tablets:</b> in the settings, under security and certificates, install the file as a
+            certificate of an authority (CA). Some ask for more: install the profile that was loaded, then
+            switch it on under trusted certificates.
           </li>
           <li>
-            <b>iPhone, iPad:</b> Settings, Profile downloaded, Install. Then General, About, Certificate trust
-            settings, and switch it on.
-          </li>
-          <li>
-            <b>Windows:</b> open the file, Install certificate, Local machine, Trusted root certification
-            authorities.
-          </li>
-          <li>
-            <b>Linux:</b> copy it to /usr/local/share/ca-certificates and run update-ca-certificates; Firefox
-            keeps its own list under Settings, Certificates.
+            <b>Desks:</b> open the file and put it among the trusted root authorities of the machine. Some
+            browsers keep a list of their own, in their settings under certificates.
           </li>
         </ul>
       </SheetPart>
