@@ -59,4 +59,9 @@ export const SCREENS = [
   '/positions/KL1-RD-07/reset',
   '/positions/KL1-RD-07/set',
   '/positions/SP-ST-01/axes',
+  '/lines',
+  '/plant',
+  '/people',
+  '/account',
+  '/register/labels',
 ];

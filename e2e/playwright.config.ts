@@ -18,6 +18,7 @@ const PROJECTS = [
   'models',
   'record',
   'writing',
+  'own',
   ...LOOKS_ONLY,
 ];
 

@@ -169,7 +169,9 @@ function Release({ plan, hasWork }: { plan: WritePlanView; hasWork: boolean }) {
     <SheetPart name="Release" state={state}>
       <ReleaseState release={plan.release} ranOut={ranOut} />
       {mayRelease && session?.may.write === false && (
-        <p className="text-soft">A viewer may look but not write. A technician or engineer states this.</p>
+        <p className="text-soft">
+          You may look but not write to units. Whoever may do so in this plant states this.
+        </p>
       )}
       {mayRelease && session?.may.write && (
         <div className="flex flex-wrap items-center gap-4">

@@ -43,6 +43,12 @@ const OFFSETS: Readonly<Record<Counting['code'], number>> = {
   'from-300001': 300_001,
 };
 
+/** Where a notation ends: 49999 is the last number of its kind, and 50000 is none of it. */
+const LAST: Readonly<Partial<Record<Counting['code'], number>>> = {
+  'from-40001': 49_999,
+  'from-30001': 39_999,
+};
+
 /** Those whose numbers say themselves in which area they are. */
 const ONLY_INPUT: readonly Counting['code'][] = ['from-30001', 'from-300001'];
 const ONLY_HOLDING: readonly Counting['code'][] = ['from-40001', 'from-400001'];
@@ -57,7 +63,7 @@ const MOST_PLACES = 4;
 /** The unified address of a manual's number; nothing where that way of counting does not reach it. */
 export function addressOf(number: number, { code, input }: Counting): number | undefined {
   const address = number - OFFSETS[code];
-  if (address < 0 || address > 0xffff) return undefined;
+  if (address < 0 || address > 0xffff || number > (LAST[code] ?? Infinity)) return undefined;
   return (input ? INPUT_REGISTERS : 0) + address;
 }
 

@@ -263,5 +263,7 @@ function accessOf(text: string): string {
 function registerOf(text: string, signed: boolean): string {
   const type = signed ? 's16' : 'u16';
   if (/^0x[0-9a-f]{1,4}$/i.test(text)) return `${Number.parseInt(text, 16)} ${type}`;
-  return /^\d{1,5}$/.test(text) ? `${text} ${type}` : text;
+  const pair = /^(\d{1,6})\s*(?:-|–|\/|to)\s*(\d{1,6})$/.exec(text);
+  if (pair && Number(pair[2]) === Number(pair[1]) + 1) return `${pair[1]} ${signed ? 's32' : 'u32'}`;
+  return /^\d{1,6}$/.test(text) ? `${text} ${type}` : text;
 }
