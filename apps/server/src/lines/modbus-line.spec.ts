@@ -8,6 +8,7 @@ import { lineFactsOf } from './line-facts.ts';
 import { ModbusLine } from './modbus-line.ts';
 import { describeFault, outcomeOf } from './line-text.ts';
 import { readUnit, type ReadControl } from './unit-reader.ts';
+import { UnitWriter } from './unit-writer.ts';
 
 const dictionaries = loadModels(join(import.meta.dirname, '../../../../packages/catalogue/models'));
 const dictionary = dictionaries.get('halvern-hn64@1') as Dictionary;
@@ -164,6 +165,28 @@ describe.each(FRAMINGS)('over %s', (framing) => {
       const line = new ModbusLine({ host: '127.0.0.1', port: 1, ...TIMING });
       const answer = await line.read(1, 1024, 1);
       expect(answer).toEqual({ ok: false, fault: { code: 'no-connection', where: '127.0.0.1:1' } });
+    });
+
+    it('an identity register that the unit does not have', async () => {
+      const register = facts.identity.serial?.register ?? 0;
+      const { answer } = await read({ refuse: [register, register + 1] });
+      if (answer.ok) throw new Error('was read');
+      expect(answer.fault).toEqual({ code: 'no-identity', register });
+      expect(describeFault(answer.fault, NAME)).toMatch(/has no register \d+, in which HN64 tells who it is/);
+    });
+
+    it('nothing at a model that tells no serial number: it is read, and nobody writes to it', async () => {
+      const untold = { ...facts, identity: { ...facts.identity, serial: null } };
+      const line = new ModbusLine({ host: '127.0.0.1', port, framing, ...TIMING });
+      const control = { progress: () => undefined, stopped: () => false };
+      const answer = await readUnit(line, dictionary, untold, { address: 1, serial: 5 }, control);
+      expect(answer.ok && answer.value.identity.serial).toBeNull();
+      const nobody = { ...dictionary, line: { ...untold, status: null } };
+      const writer = new UnitWriter({ line, address: 1, serial: 5, dictionary: nobody });
+      expect(await writer.objection('KL1-RD-01')).toMatch(
+        /does not tell in which register its serial number stands, nor which bit says that it is running/,
+      );
+      line.close();
     });
 
     it('somebody who wants it to stop', async () => {

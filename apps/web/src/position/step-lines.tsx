@@ -3,7 +3,7 @@
 
 import type { ParameterHistoryView } from '@drive-keep/api';
 import type { Parameter } from '@drive-keep/core/dictionary';
-import { hasBit, isRaw, showRaw, toDecimal, toNumber, type Reading } from '@drive-keep/core/values';
+import { forPeople, hasBit, isRaw, showRaw, toDecimal, toNumber, type Reading } from '@drive-keep/core/values';
 import { extent } from 'd3-array';
 import { scaleLinear, scalePoint, scaleTime } from 'd3-scale';
 import { useRef } from 'react';
@@ -165,7 +165,7 @@ function axisOf({ form }: Parameter, raws: readonly number[]): Axis {
     const scale = scaleLinear([minimum - pad, maximum + pad], [LEAST_HEIGHT, 0]);
     const ticks = distinct.length <= MOST_TICKS ? distinct : scale.ticks(MOST_TICKS).map(Math.round);
     const value = (raw: number) =>
-      `${toNumber(toDecimal(form, raw)).toFixed(form.resolution.places)} ${form.unit}`;
+      `${forPeople(toNumber(toDecimal(form, raw)).toFixed(form.resolution.places))} ${form.unit}`;
     return {
       height: LEAST_HEIGHT,
       place: scale,
