@@ -8,6 +8,7 @@ const ORDER = [
   'dictionary',
   'sets',
   'rules',
+  'meanings',
   'compare',
   'motor',
   'signals',

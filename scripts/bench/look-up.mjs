@@ -1,8 +1,11 @@
 // One keystroke of the look-up on all shipped models and 50 more of 500 generated parameters: every beginning of a list
 // of queries, as it is typed, the slowest counts.
 
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { LookUp } from '@drive-keep/core/dictionary';
+import { readVocabulary } from '@drive-keep/core/meanings';
 import { loadModels } from '@drive-keep/plant-sim';
 import { modelsFolder } from '../setup/folders.mjs';
 import { median, showMs } from './timing.mjs';
@@ -50,7 +53,8 @@ function generated(shipped) {
 
 export function lookUpBench() {
   const shipped = [...loadModels(modelsFolder).values()];
-  const lookUp = new LookUp([...shipped, ...generated(shipped)]);
+  const vocabulary = readVocabulary(readFileSync(join(modelsFolder, '../meanings.yaml'), 'utf8'));
+  const lookUp = new LookUp([...shipped, ...generated(shipped)], vocabulary.wordsFor);
   const times = [];
   for (let round = 0; round < ROUNDS; round += 1) {
     for (const query of QUERIES) {

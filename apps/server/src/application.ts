@@ -11,6 +11,7 @@ import { ownPagesOnly } from './access/doors.ts';
 import { AppModule, type AppOptions } from './app.module.ts';
 import { MOST_BYTES } from './file-content/uploaded-file.ts';
 import { BackupRun } from './backup/backup-run.service.ts';
+import { Meanings } from './catalogue/meanings.service.ts';
 import { ModelImport } from './catalogue/model-import.ts';
 import { Scans } from './find-units/scans.service.ts';
 import { Integrity } from './integrity/integrity.service.ts';
@@ -54,6 +55,7 @@ export async function createApplication(options: StartOptions): Promise<INestApp
   app.enableShutdownHooks();
   describeApi(app);
   await app.init();
+  app.get(Meanings).load(options.modelsFolder);
   await app.get(ModelImport).takeCatalogue(options.modelsFolder);
   await app.get(PlantSettings).watch();
   await app.get(JobEvents).start(options.databaseUrl);

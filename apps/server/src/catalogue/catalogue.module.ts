@@ -6,6 +6,7 @@ import { DictionariesController } from './dictionaries.controller.ts';
 import { Dictionaries } from './dictionaries.service.ts';
 import { StoredDictionary } from './dictionary.entity.ts';
 import { DraftReading } from './draft-reading.service.ts';
+import { Meanings } from './meanings.service.ts';
 import { ModelDraft } from './model-draft.entity.ts';
 import { ModelDraftsController } from './model-drafts.controller.ts';
 import { ModelDrafts } from './model-drafts.service.ts';
@@ -17,7 +18,7 @@ import { OwnModels } from './own-models.service.ts';
 @Module({
   imports: [TypeOrmModule.forFeature([StoredDictionary, ModelDraft]), LinesModule, LogbookModule],
   controllers: [DictionariesController, OwnModelsController, ModelDraftsController, RegistersController],
-  providers: [Dictionaries, ModelImport, OwnModels, ModelDrafts, DraftReading],
-  exports: [Dictionaries, ModelImport, OwnModels],
+  providers: [Dictionaries, ModelImport, OwnModels, ModelDrafts, DraftReading, Meanings],
+  exports: [Dictionaries, Meanings, ModelImport, OwnModels],
 })
 export class CatalogueModule {}

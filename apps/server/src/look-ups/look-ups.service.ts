@@ -20,6 +20,7 @@ import { notFound } from '../problems/problem.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { Backups } from '../sets/backups.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
+import { Meanings } from '../catalogue/meanings.service.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 
 /** A screen shows no more, and nobody reads on. */
@@ -38,6 +39,7 @@ export class LookUps {
 
   constructor(
     private readonly dictionaries: Dictionaries,
+    private readonly meanings: Meanings,
     private readonly register: Register,
     private readonly backups: Backups,
     private readonly contents: ContentStore,
@@ -73,7 +75,7 @@ export class LookUps {
     const of = listed.map(({ id }) => id).join(' ');
     if (this.built?.of !== of) {
       const all = await Promise.all(listed.map(({ id }) => this.dictionaries.get(id)));
-      this.built = { of, lookUp: new LookUp(all) };
+      this.built = { of, lookUp: new LookUp(all, this.meanings.vocabulary.wordsFor) };
     }
     return this.built.lookUp;
   }

@@ -1,5 +1,5 @@
-// Looking a parameter up over all models at once, as somebody types: by code, name, other names, option texts, meaning
-// and the words of the description, small mistakes forgiven. An exact code comes first.
+// Looking a parameter up over all models at once, as somebody types: by code, name, other names, the trade's words for its
+// meaning, option texts and the words of the description, small mistakes forgiven. An exact code comes first.
 
 import type { Dictionary } from './dictionary.ts';
 import type { Meaning, Parameter } from './parameter.ts';
@@ -11,33 +11,44 @@ export interface LookUpHit {
 }
 
 /** What a word counts in each place: names most, a word of a description only just. */
-const WEIGHT = { code: 8, name: 6, otherNames: 5, meaning: 3, options: 2, description: 1 } as const;
+const WEIGHT = { code: 8, name: 6, otherNames: 5, trade: 5, meaning: 3, options: 2, description: 1 } as const;
 
 /** Added where the whole of what was typed is the name, begins it or stands in it. */
 const WHOLE_NAME = 20;
 const BEGINS_NAME = 8;
 const IN_NAME = 4;
+/** The same for another name, or a word of the trade for what it does: the maker's own name goes before them. */
+const WHOLE_OTHER = 14;
+const BEGINS_OTHER = 5;
 /** Of two that fit alike the shorter name is the more general one. */
 const PER_LETTER = 0.01;
 /** So many of the best by words are looked at more closely. */
 const CLOSER = 400;
 
-/** `motor.ratedCurrent` is found by motor, rated and current; codes such as `4/12` stay whole. */
+/** `motor.ratedCurrent` is found by motor, rated and current; codes such as `4/12` and units such as kWh stay whole. */
 const wordsOf = (text: string): string[] =>
   text
-    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .replace(/([a-z]{2})([A-Z])/g, '$1 $2')
     .toLowerCase()
     .split(/[\s,;()"“”„]+|(?<=[a-zäöü])[./-](?=[a-zäöü])|[.!?:](?=\s|$)/)
     .filter((word) => word !== '');
+
+/** Words of the trade for a meaning; none for one that nobody knows. */
+export type WordsFor = (meaning: Meaning) => readonly string[];
 
 /** Finds parameters of many models by any word. Making it takes a few ms per thousand parameters; asking is done at each key. */
 export class LookUp {
   private readonly index = new WordIndex();
   private readonly hits: LookUpHit[] = [];
+  /** Other names and words of the trade, in small letters, of each hit. */
+  private readonly others: (readonly string[])[] = [];
+  private readonly wordsFor: WordsFor;
   private readonly byCode = new Map<string, LookUpHit[]>();
   private readonly byMeaning = new Map<string, LookUpHit[]>();
 
-  constructor(dictionaries: readonly Dictionary[]) {
+  /** `wordsFor` gives what the trade calls a meaning (core/meanings). */
+  constructor(dictionaries: readonly Dictionary[], wordsFor: WordsFor = () => []) {
+    this.wordsFor = wordsFor;
     for (const dictionary of dictionaries)
       for (const parameter of dictionary.parameters) this.take({ dictionary, parameter });
   }
@@ -62,27 +73,45 @@ export class LookUp {
     return best(scores, CLOSER)
       .flatMap((at) => {
         const hit = this.hits[at];
-        return hit ? [{ hit, at, score: (scores[at] ?? 0) + nameBonus(wanted, hit.parameter) }] : [];
+        return hit ? [{ hit, at, score: (scores[at] ?? 0) + this.bonus(wanted, at) }] : [];
       })
       .sort((a, b) => b.score - a.score || a.at - b.at)
       .map(({ hit }) => hit);
+  }
+
+  private bonus(wanted: string, at: number): number {
+    const hit = this.hits[at];
+    if (!hit) return 0;
+    const others = this.others[at] ?? [];
+    const other = others.includes(wanted)
+      ? WHOLE_OTHER
+      : others.some((each) => each.startsWith(wanted))
+        ? BEGINS_OTHER
+        : 0;
+    return Math.max(nameBonus(wanted, hit.parameter), other - hit.parameter.name.length * PER_LETTER);
   }
 
   private take(hit: LookUpHit): void {
     const { parameter } = hit;
     append(this.byCode, parameter.code.toLowerCase(), hit);
     if (parameter.meaning) append(this.byMeaning, parameter.meaning, hit);
-    this.index.add(weightedWords(parameter));
+    const trade = parameter.meaning ? this.wordsFor(parameter.meaning) : [];
+    this.index.add(weightedWords(parameter, trade));
     this.hits.push(hit);
+    this.others.push([...parameter.otherNames, ...trade].map((each) => each.toLowerCase()));
   }
 }
 
-function* weightedWords(parameter: Parameter): Generator<readonly [string, number]> {
+function* weightedWords(
+  parameter: Parameter,
+  trade: readonly string[],
+): Generator<readonly [string, number]> {
   const { form } = parameter;
   const choices = form.kind === 'option' ? form.options : form.kind === 'bits' ? form.bits : [];
   const texts = {
     name: parameter.name,
     otherNames: parameter.otherNames.join(' '),
+    trade: trade.join(' '),
     meaning: parameter.meaning ?? '',
     options: choices.map(({ text }) => text).join(' '),
     description: parameter.description,
