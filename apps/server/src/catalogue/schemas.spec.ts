@@ -35,9 +35,23 @@ describe.each(readdirSync(MODELS))('the files of %s', (name) => {
   });
 });
 
+describe('the vocabulary of meanings', () => {
+  it('is as its published schema says', () => {
+    const meanings = schema('meanings');
+    meanings(parse(readFileSync(join(MODELS, '../meanings.yaml'), 'utf8')));
+    expect(meanings.errors).toBeNull();
+  });
+});
+
 describe('the published schemas', () => {
   it('refuse what the reader refuses, too', () => {
     expect(model({ model: 'Not a name', version: 1 })).toBe(false);
+    // What a model does not tell may be left out; what it tells has to be right.
+    const told = parse(modelFilesIn(join(MODELS, 'toreka-c1')).model) as { line: object };
+    const line = { word_order: 'low-first', largest_read: 20, bridge_gaps: false };
+    expect(model({ ...told, line })).toBe(true);
+    expect(model({ ...told, line: { ...line, identity: { rating: 'output 5' } } })).toBe(false);
+    expect(model({ ...told, line: { ...line, status: { register: 1, running: 16, fault: 0 } } })).toBe(false);
     expect(terminals({ strips: [{ name: 'X', terminals: [{ id: '1', kind: 'magic' }] }] })).toBe(false);
     expect(parameters([{ code: 'A1' }])).toBe(false);
   });

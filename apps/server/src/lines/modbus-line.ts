@@ -39,6 +39,8 @@ export class ModbusLine implements DriveLine {
   private readonly givenUp = new Set<number>();
   private answeredAt = Number.NEGATIVE_INFINITY;
   private inFlight = false;
+  /** The gateway has said that the unit does not answer: nothing of it will come late. */
+  private told = false;
   /** Something came while an answer was waited for, though it was none. */
   private heard = false;
   private readonly settings: LineSettings;
@@ -83,6 +85,7 @@ export class ModbusLine implements DriveLine {
     for (let left = this.settings.retries; ; left -= 1) {
       const answer = await this.once(unit, send);
       if (answer.ok || !this.isWorthARetry(answer.fault)) return answer;
+      if (this.told && left === 0) return answer;
       this.givenUp.add(this.openTransaction);
       if (left > 0 && this.settings.framing === 'tcp') continue;
       // Nothing in an RTU frame says to which request it belongs: the connection is given up, so that an answer that comes
@@ -127,6 +130,7 @@ export class ModbusLine implements DriveLine {
     );
     this.inFlight = true;
     this.heard = false;
+    this.told = false;
     const answer = await Promise.race([sent, closed, late]);
     this.inFlight = false;
     this.answeredAt = performance.now();
@@ -138,6 +142,7 @@ export class ModbusLine implements DriveLine {
   private faultOf(error: unknown): LineFault {
     const { modbusCode } = error as { modbusCode?: number };
     if (modbusCode !== undefined && GATEWAY_EXCEPTIONS.includes(modbusCode)) {
+      this.told = true;
       return { code: 'no-answer', afterMs: this.settings.timeoutMs };
     }
     if (modbusCode === undefined) return { code: 'wrong-answer' };

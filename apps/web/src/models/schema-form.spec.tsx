@@ -33,22 +33,24 @@ const SCHEMA: JsonSchema = {
   },
 };
 
-let text = '';
-
 function Editor({ begin }: { begin: string }) {
   const [now, setNow] = useState(begin);
-  text = now;
   return (
-    <SchemaForm
-      root={SCHEMA}
-      schema={SCHEMA}
-      value={factsIn(now) ?? {}}
-      path={[]}
-      disabled={false}
-      change={(path, value) => setNow(withFact(now, path, value) ?? now)}
-    />
+    <>
+      <pre data-testid="text">{now}</pre>
+      <SchemaForm
+        root={SCHEMA}
+        schema={SCHEMA}
+        value={factsIn(now) ?? {}}
+        path={[]}
+        disabled={false}
+        change={(path, value) => setNow(withFact(now, path, value) ?? now)}
+      />
+    </>
   );
 }
+
+const text = (): string => screen.getByTestId('text').textContent ?? '';
 
 function edit(begin: string): void {
   cleanup();
@@ -64,12 +66,12 @@ describe('a form drawn from a schema', () => {
   it('makes a group with what is required, and fills it in fact by fact', () => {
     edit('');
     fireEvent.click(screen.getByRole('button', { name: '+ Line' }));
-    expect(factsIn(text)).toEqual({ line: { word_order: 'high-first', largest_read: 0 } });
+    expect(factsIn(text())).toEqual({ line: { word_order: 'high-first', largest_read: 0 } });
     fireEvent.change(screen.getByLabelText('Word order'), { target: { value: 'low-first' } });
     leave('Largest read', '20');
     fireEvent.change(screen.getByLabelText('Bridge gaps'), { target: { value: 'true' } });
     leave('Rating', 'input 900');
-    expect(factsIn(text)).toEqual({
+    expect(factsIn(text())).toEqual({
       line: { word_order: 'low-first', largest_read: 20, bridge_gaps: true, rating: 'input 900' },
     });
   });
@@ -77,16 +79,16 @@ describe('a form drawn from a schema', () => {
   it('takes a fact away when its field is emptied, and a register as a number where it is one', () => {
     edit('line: { word_order: low-first, largest_read: 20, rating: 900 } # of the manual\n');
     leave('Rating', '');
-    expect(text).toContain('# of the manual');
-    expect(factsIn(text)).toEqual({ line: { word_order: 'low-first', largest_read: 20 } });
+    expect(text()).toContain('# of the manual');
+    expect(factsIn(text())).toEqual({ line: { word_order: 'low-first', largest_read: 20 } });
     leave('Rating', '901');
-    expect(factsIn(text)).toMatchObject({ line: { rating: 901 } });
+    expect(factsIn(text())).toMatchObject({ line: { rating: 901 } });
   });
 
   it('adds rows and facts of a name of one’s own, and leaves what is no number to the check', () => {
     edit('ratings:\n  - id: A\n    facts: {}\n');
     fireEvent.click(screen.getByRole('button', { name: '+ one more' }));
-    expect(factsIn(text)).toEqual({
+    expect(factsIn(text())).toEqual({
       ratings: [
         { id: 'A', facts: {} },
         { id: '', facts: {} },
@@ -97,9 +99,9 @@ describe('a form drawn from a schema', () => {
     });
     fireEvent.submit(screen.getAllByLabelText('Name of a further fact')[0] as HTMLElement);
     leave('heavy', '3.70');
-    expect(factsIn(text)).toMatchObject({ ratings: [{ id: 'A', facts: { heavy: '3.70' } }, {}] });
+    expect(factsIn(text())).toMatchObject({ ratings: [{ id: 'A', facts: { heavy: '3.70' } }, {}] });
     edit('line: { largest_read: 20 }\n');
     leave('Largest read', 'many');
-    expect(factsIn(text)).toEqual({ line: { largest_read: 'many' } });
+    expect(factsIn(text())).toEqual({ line: { largest_read: 'many' } });
   });
 });

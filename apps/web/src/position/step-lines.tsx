@@ -3,7 +3,15 @@
 
 import type { ParameterHistoryView } from '@drive-keep/api';
 import type { Parameter } from '@drive-keep/core/dictionary';
-import { forPeople, hasBit, isRaw, showRaw, toDecimal, toNumber, type Reading } from '@drive-keep/core/values';
+import {
+  forPeople,
+  hasBit,
+  isRaw,
+  showRaw,
+  toDecimal,
+  toNumber,
+  type Reading,
+} from '@drive-keep/core/values';
 import { extent } from 'd3-array';
 import { scaleLinear, scalePoint, scaleTime } from 'd3-scale';
 import { useRef } from 'react';

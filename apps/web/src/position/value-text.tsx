@@ -34,12 +34,14 @@ export function ValueText({ form, reading }: { form: Form; reading: Reading | nu
       </span>
     );
   }
-  const [whole = '', fraction] = text.split('.');
+  // Aligned at the mark, whichever it is.
+  const at = text.search(/[.,]/);
+  const [whole, fraction] = at < 0 ? [text, ''] : [text.slice(0, at), text.slice(at)];
   return (
     <span className="grid grid-cols-[3.25rem_1fr] font-mono">
       <span className="text-right">{whole}</span>
       <span>
-        {fraction === undefined ? '' : `.${fraction}`} <span className="font-sans text-soft">{unit}</span>
+        {fraction} <span className="font-sans text-soft">{unit}</span>
       </span>
     </span>
   );

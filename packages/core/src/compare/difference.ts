@@ -3,6 +3,7 @@
 import type { Parameter } from '../dictionary/index.ts';
 import {
   describeRaw,
+  forPeople,
   hasBit,
   isRaw,
   isUnreadable,
@@ -105,7 +106,7 @@ export function describeChange(parameter: Parameter, a: Reading | undefined, b: 
 function describeNumber(parameter: Parameter, by: Decimal, a: number, b: number): string {
   const unit = parameter.form.kind === 'number' ? parameter.form.unit : '';
   const change = unit === '' ? showSigned(by) : `${showSigned(by)} ${unit}`;
-  const ratio = a !== 0 && b !== 0 && a > 0 === b > 0 ? ` (×${showRatio(b / a)})` : '';
+  const ratio = a !== 0 && b !== 0 && a > 0 === b > 0 ? ` (×${forPeople(showRatio(b / a))})` : '';
   const tolerated = differenceOf(parameter, a, b).kind === 'within-tolerance' ? ', within tolerance' : '';
   return change + ratio + tolerated;
 }
