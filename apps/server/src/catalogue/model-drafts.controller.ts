@@ -118,7 +118,7 @@ export class ModelDraftsController {
   @ApiOperation({ summary: 'Its files as a ZIP' })
   async files(@Param('id') id: string, @Res() response: Response): Promise<void> {
     const { files, dictionary } = await this.drafts.view(id);
-    const name = dictionary.split('@')[0] || 'model';
+    const name = /^[a-z0-9-]+(?=@)/.exec(dictionary)?.[0] ?? 'model';
     response.attachment(`${name}.zip`).send(zipOf(files, name));
   }
 

@@ -17,6 +17,8 @@ const HEAVY = [
   'POST backups',
   'POST scans',
   'GET jobs/{id}/events',
+  'POST lines/try',
+  'GET labels',
 ];
 const HEAVY_PAPERS = /-record$/;
 

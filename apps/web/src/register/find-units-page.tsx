@@ -99,7 +99,7 @@ function StartForm({ lines, open }: { lines: readonly string[]; open: (id: strin
     },
   });
   return (
-    <SheetPart name="Search">
+    <>
       <form
         className="flex flex-wrap items-end gap-3"
         onSubmit={(event) => void handleSubmit((fields) => start.mutate(fields))(event)}
@@ -132,7 +132,7 @@ function StartForm({ lines, open }: { lines: readonly string[]; open: (id: strin
           <ProblemNotice error={start.error} />
         </div>
       )}
-    </SheetPart>
+    </>
   );
 }
 

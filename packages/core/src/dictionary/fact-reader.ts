@@ -5,6 +5,7 @@
 
 import { isMap, isScalar, isSeq, LineCounter, parseDocument, type Document } from 'yaml';
 import { readRegister } from '../values/index.ts';
+import { tooDeepAt } from './yaml-depth.ts';
 import { finding, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
 
 /** The files that make a model. */
@@ -18,6 +19,11 @@ export function readYaml(
   text: string,
   findings: Finding[],
 ): FactReader | undefined {
+  const deep = tooDeepAt(text);
+  if (deep !== undefined) {
+    findings.push(finding('stop', { file, line: deep }, 'yaml-too-deep', {}));
+    return undefined;
+  }
   const lines = new LineCounter();
   const document = parseDocument(text, { lineCounter: lines, uniqueKeys: true });
   for (const error of document.errors) {

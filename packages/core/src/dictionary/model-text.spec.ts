@@ -74,6 +74,25 @@ describe('a single fact of a text', () => {
     });
   });
 
+  it('is not looked for in a text that only wants to be deep, nor through an alias', () => {
+    for (const deep of [
+      '['.repeat(30_000),
+      '- '.repeat(30_000),
+      '? '.repeat(30_000),
+      `${' '.repeat(5000)}a: 1`,
+    ]) {
+      expect(factsIn(`a: 1\nb:\n${deep}`)).toBeUndefined();
+      expect(withFact(deep, ['a'], 1)).toBeUndefined();
+      const read = readModel({ model: `a: 1\n${deep}`, parameters: '' });
+      expect(read.ok ? [] : read.fault.map(({ code, line }) => [code, line])).toContainEqual([
+        'yaml-too-deep',
+        2,
+      ]);
+    }
+    expect(factsIn('a: &x 1\nb: *x\n')).toBeUndefined();
+    expect(factsIn(`a: '${'['.repeat(2000)}'\n`)).toEqual({ a: '['.repeat(2000) });
+  });
+
   it('is not put into a text that cannot be read', () => {
     expect(withFact('line: [', ['line', 'largest_read'], 1)).toBeUndefined();
     expect(factsIn('line: [')).toBeUndefined();

@@ -3,6 +3,7 @@
 
 import { isMap, isScalar, parseDocument, type Document } from 'yaml';
 import type { ModelSection } from './gaps.ts';
+import { tooDeepAt } from './yaml-depth.ts';
 
 /** Keys of model.yaml that a section holds. */
 const KEYS: Readonly<Partial<Record<ModelSection, readonly string[]>>> = {
@@ -87,8 +88,19 @@ export type FactPath = readonly (string | number)[];
 
 /** What a text of YAML holds, as plain data; nothing where it cannot be read. */
 export function factsIn(text: string): unknown {
+  const document = documentIn(text);
+  try {
+    return document?.toJS({ maxAliasCount: 0 });
+  } catch {
+    // Aliases are not followed: a few of them would blow a small file up to gigabytes.
+    return undefined;
+  }
+}
+
+function documentIn(text: string): Document | undefined {
+  if (tooDeepAt(text) !== undefined) return undefined;
   const document = parseDocument(text);
-  return document.errors.length > 0 ? undefined : document.toJS({ maxAliasCount: 0 });
+  return document.errors.length > 0 ? undefined : document;
 }
 
 /**
@@ -96,8 +108,8 @@ export function factsIn(text: string): unknown {
  * Nothing where the text cannot be read: then it is mended as a text first.
  */
 export function withFact(text: string, path: FactPath, value: unknown): string | undefined {
-  const document = parseDocument(text);
-  if (document.errors.length > 0) return undefined;
+  const document = documentIn(text);
+  if (!document) return undefined;
   if (value === undefined) document.deleteIn(path);
   else {
     grow(document, path);

@@ -19,6 +19,8 @@ function shortened(codes: readonly string[]): string {
 
 /** The files of a model. */
 const MODEL_FILES = {
+  'yaml-too-deep': () =>
+    'From here on groups stand deeper in each other than in any model. Is this the right file? It was not read.',
   'yaml-broken': ({ why }: { why: string }) => `This is not YAML: ${why}.`,
   'fact-missing': ({ path, wanted }: { path: string; wanted: string }) => `"${path}" must be ${wanted}.`,
   'table-empty': () => 'The table is empty. The first line names the columns.',
