@@ -54,6 +54,8 @@ function started(args: readonly string[], fits: RegExp): Promise<string> {
 }
 
 test.beforeAll(async () => {
+  // A database is made first.
+  test.setTimeout(180_000);
   data = mkdtempSync(join(tmpdir(), 'drive-keep-own-'));
   const simulator = join(root, 'packages/plant-sim/dist/main.js');
   const plant = join(seventh, 'plant.json');

@@ -94,7 +94,7 @@ function median(numbers: readonly number[]): number | null {
 }
 
 /** `1 to 4, 7` of numbers in any order. */
-export function list(numbers: readonly number[]): string {
+function list(numbers: readonly number[]): string {
   const runs: [number, number][] = [];
   for (const each of [...numbers].sort((a, b) => a - b)) {
     const last = runs.at(-1);
