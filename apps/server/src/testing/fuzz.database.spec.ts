@@ -18,6 +18,10 @@ const HEAVY = [
   'POST scans',
   'GET jobs/{id}/events',
   'POST lines/try',
+  'POST registers/read',
+  'POST registers/search',
+  'POST people',
+  'POST people/{id}/password',
   'GET labels',
 ];
 const HEAVY_PAPERS = /-record$/;
