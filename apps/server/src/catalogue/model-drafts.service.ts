@@ -111,9 +111,10 @@ export class ModelDrafts {
     if (before && before.importedBy === null) throw shipped(before.model);
     const taken = await this.models.take(files, person);
     if (!taken.ok) throw new ProblemException(409, 'model-not-kept', describeImportFault(taken.fault));
-    await this.dataSource
-      .getRepository(ModelDraft)
-      .update({ id }, { ...columnsOf(files), keptAs: taken.value });
+    const drafts = this.dataSource.getRepository(ModelDraft);
+    const same = await drafts.update({ id, version }, { ...columnsOf(files), keptAs: taken.value });
+    // Somebody has gone on with it meanwhile: what they typed stays.
+    if (same.affected === 0) await drafts.update({ id }, { keptAs: taken.value });
     const text = `Kept the model ${read.value.maker} ${read.value.name} as ${taken.value}, with ${read.value.parameters.length} parameters.`;
     await this.logbook.write({ person, action: 'model-imported', text, facts: { dictionary: taken.value } });
     return this.view(id);

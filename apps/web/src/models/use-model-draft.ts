@@ -34,6 +34,8 @@ export function useModelDraft(id: string): { data: DraftOnScreen | undefined; er
   const [bringing, setBringing] = useState(false);
   const [error, setError] = useState<ProblemError>();
   const busy = useRef(false);
+  /** What stood on the screen when it was left. */
+  const left = useRef<ModelTexts>(undefined);
   const bring = useCallback(
     async (files: ModelTexts, version: number): Promise<void> => {
       if (busy.current) return;
@@ -42,6 +44,8 @@ export function useModelDraft(id: string): { data: DraftOnScreen | undefined; er
       try {
         const kept = await put<ModelDraftView>(key, { files, version });
         queryClient.setQueryData([key], kept);
+        const newer = left.current;
+        if (newer && newer !== files) await put(key, { files: newer, version: kept.version });
         // What was typed meanwhile is brought next.
         setOwn((now) => (now === files ? undefined : now));
         setError(undefined);
@@ -55,6 +59,15 @@ export function useModelDraft(id: string): { data: DraftOnScreen | undefined; er
     [key],
   );
   const version = draft?.version;
+  // Whoever leaves the screen within that moment has typed it all the same.
+  const leave = useRef<() => void>(undefined);
+  useEffect(() => {
+    leave.current = () => {
+      left.current = own;
+      if (own && version !== undefined && !error) void bring(own, version);
+    };
+  }, [own, version, bring, error]);
+  useEffect(() => () => leave.current?.(), []);
   useEffect(() => {
     if (!own || version === undefined || bringing || error) return undefined;
     const timer = setTimeout(() => void bring(own, version), TYPING_MS);
