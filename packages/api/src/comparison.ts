@@ -1,4 +1,6 @@
 import type { AcrossDifference, Difference, ThreeWay } from '@drive-keep/core/compare';
+import type { Plain } from '@drive-keep/core/meanings';
+import type { Purpose } from '@drive-keep/core/dictionary';
 import type { Reading } from '@drive-keep/core/values';
 
 /** `default`, `baseline`, `baseline:2`, `newest`, or `backup:` and its id. */
@@ -92,17 +94,26 @@ export interface AcrossSideView {
   readonly at: string | null;
 }
 
+/** What one drive says of a meaning: the parameters behind it as they stand, and the plain value. */
+export interface AcrossValueView {
+  readonly meaning: string;
+  readonly holds: readonly { readonly code: string; readonly reading: Reading | null }[];
+  readonly plain: Plain;
+}
+
 /** Two drives, of the same model or of different ones, by meaning and in engineering units. */
 export interface AcrossView {
   readonly a: AcrossSideView;
   readonly b: AcrossSideView;
   readonly rows: readonly {
     readonly meaning: string;
-    readonly a: { readonly code: string; readonly reading: Reading | null } | null;
-    readonly b: { readonly code: string; readonly reading: Reading | null } | null;
+    readonly purpose: Purpose;
+    readonly a: AcrossValueView | null;
+    readonly b: AcrossValueView | null;
     readonly difference: AcrossDifference;
-    readonly countsTo: { readonly a: number; readonly b: number } | null;
   }[];
+  /** The trade's words for meanings and references that the rows name. */
+  readonly terms: Readonly<Record<string, string>>;
   readonly same: number;
   readonly withoutMeaning: { readonly a: number; readonly b: number };
 }

@@ -44,6 +44,12 @@ export class Memory {
     return form.kind === 'number' ? (raw * form.resolution.step) / 10 ** form.resolution.places : raw;
   }
 
+  /** Unit in which the parameter with this meaning counts. */
+  unitOf(meaning: string): string | undefined {
+    const form = this.dictionary.parameters.find((each) => each.meaning === meaning)?.form;
+    return form?.kind === 'number' ? form.unit : undefined;
+  }
+
   /** Meaning of the chosen option of the parameter with this meaning. */
   option(meaning: string): string | undefined {
     const parameter = this.dictionary.parameters.find((each) => each.meaning === meaning);

@@ -2,6 +2,7 @@
 // the right order of size, so that what a screen shows is what a drive like this would show.
 
 import type { Memory } from './memory.ts';
+import { ratedCurrent } from './shown-value.ts';
 
 /** Everything in the units of its name; frequency in Hz, current in A. */
 export interface MotorReadings {
@@ -48,7 +49,7 @@ export class Motor {
 
   readings(): MotorReadings {
     const base = this.memory.value('motor.baseFrequency') ?? 50;
-    const rated = this.memory.value('motor.ratedCurrent') ?? 1;
+    const rated = ratedCurrent(this.memory);
     const turning = this.frequency > 0;
     const torque = turning ? LOAD * 100 : 0;
     const share = Math.min(1, this.frequency / base);
@@ -79,20 +80,25 @@ export class Motor {
   }
 
   private setpoint(): number {
-    const maximum = this.hertz('frequency.maximum', 'share.maximum', 'speed.maximum') ?? 50;
-    const minimum = this.hertz('frequency.minimum', 'share.minimum', 'speed.minimum') ?? 0;
-    const preset = this.hertz('preset.1', 'preset.share.1', 'preset.speed.1') ?? 0;
+    const maximum = this.hertz('frequency.maximum') ?? 50;
+    const minimum = this.hertz('frequency.minimum') ?? 0;
+    const preset = this.hertz('preset.1') ?? this.hertz('preset.contact.1') ?? 0;
     return Math.min(maximum, Math.max(minimum, preset));
   }
 
   /** A speed in Hz, whether the model keeps it in Hz, in percent of base frequency or in rpm. */
-  private hertz(inHertz: string, inShare: string, inRpm: string): number | undefined {
+  private hertz(meaning: string): number | undefined {
     const base = this.memory.value('motor.baseFrequency') ?? 50;
-    const share = this.memory.value(inShare);
-    const rpm = this.memory.value(inRpm);
-    if (share !== undefined) return (share * base) / 100;
-    // The slip is small beside what matters here.
-    if (rpm !== undefined) return (rpm / (this.memory.value('motor.ratedSpeed') ?? 1500)) * base;
-    return this.memory.value(inHertz);
+    const value = this.memory.value(meaning);
+    if (value === undefined) return undefined;
+    switch (this.memory.unitOf(meaning)) {
+      case '%':
+        return (value * base) / 100;
+      case 'rpm':
+        // The slip is small beside what matters here.
+        return (value / (this.memory.value('motor.ratedSpeed') ?? 1500)) * base;
+      default:
+        return value;
+    }
   }
 }

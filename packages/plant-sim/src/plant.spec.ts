@@ -121,9 +121,9 @@ describe('a simulated unit', () => {
   it('puts the command group back to default when the control method changes, and only then', async () => {
     const source = registerOf('speed.source');
     await write(source, 3);
-    await write(registerOf('unit.controlMethod'), 0);
+    await write(registerOf('motor.controlMethod'), 0);
     expect(await valueAt(source)).toBe(3);
-    await write(registerOf('unit.controlMethod'), 2);
+    await write(registerOf('motor.controlMethod'), 2);
     expect(await valueAt(source)).toBe(1);
     expect(await valueAt(registerOf('ramp.up'))).toBe(800);
   });
@@ -190,7 +190,7 @@ describe('a simulated unit', () => {
     const running = sim();
     if (!running) throw new Error('no unit');
     running.memory.force(parameter('ramp.up').code, 0);
-    running.memory.force(parameter('preset.1').code, 3000);
+    running.memory.force(parameter('preset.contact.1').code, 3000);
     running.memory.force(parameter('command.powerUp').code, 1);
     running.powerCycle();
     running.runContact = true;

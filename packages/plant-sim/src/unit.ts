@@ -5,6 +5,7 @@ import { EXCEPTION, exceptionPdu, type Exception } from './frame.ts';
 import { Memory } from './memory.ts';
 import { NO_MISCHIEF, type Mischief } from './mischief.ts';
 import { Motor, type MotorReadings } from './motor.ts';
+import { shownValue } from './shown-value.ts';
 import { RegisterMap } from './register-map.ts';
 
 export interface UnitDescription {
@@ -35,9 +36,6 @@ const MOST_WRITE = 123;
 
 /** Input registers lie behind the holding registers, as in the catalogue. */
 const INPUT_AREA = 0x1_0000;
-
-/** Powers are told in the unit of the model's display. */
-const WATTS: Readonly<Record<string, number>> = { kW: 1000, hp: 745.7 };
 
 export class SimUnit {
   serial: number;
@@ -216,7 +214,7 @@ export class SimUnit {
       const parameter = this.dictionary.parameters.find((each) => each.meaning === `monitor.${name}`);
       if (parameter?.form.kind !== 'number') continue;
       const { step, places } = parameter.form.resolution;
-      const value = readings[name] / (WATTS[parameter.form.unit] ?? 1);
+      const value = shownValue(name, readings[name], parameter.form.unit, this.memory);
       live.set(`monitor.${name}`, Math.round((value * 10 ** places) / step));
     }
     live.set('monitor.fault', this.activeFault);

@@ -2,8 +2,9 @@
 
 import { Injectable } from '@nestjs/common';
 import type { AcrossView, ParameterHistoryView } from '@drive-keep/api';
-import { compareAcross } from '@drive-keep/core/compare';
+import { compareAcross, type AcrossSide, type ModelSet } from '@drive-keep/core/compare';
 import { findParameter } from '@drive-keep/core/dictionary';
+import { Meanings } from '../catalogue/meanings.service.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { Register } from '../register/register.service.ts';
@@ -24,19 +25,28 @@ export class Across {
     private readonly dictionaries: Dictionaries,
     private readonly history: History,
     private readonly contents: ContentStore,
+    private readonly meanings: Meanings,
   ) {}
 
   async compare(a: NamedSet, b: NamedSet): Promise<AcrossView> {
     const [left, right] = await Promise.all([this.side(a), this.side(b)]);
-    const { rows, same, withoutMeaning } = compareAcross(left.modelSet, right.modelSet);
+    const { bridge } = this.meanings;
+    const { rows, same, withoutMeaning } = compareAcross(bridge, left.modelSet, right.modelSet);
+    const shown = (side: AcrossSide | null, { set }: ModelSet) =>
+      side && {
+        meaning: side.meaning,
+        plain: side.plain,
+        holds: side.codes.map((code) => ({ code, reading: set.readings.get(code) ?? null })),
+      };
     return {
       a: left.view,
       b: right.view,
       rows: rows.map((row) => ({
         ...row,
-        a: row.a && { code: row.a.code, reading: row.a.reading ?? null },
-        b: row.b && { code: row.b.code, reading: row.b.reading ?? null },
+        a: shown(row.a, left.modelSet),
+        b: shown(row.b, right.modelSet),
       })),
+      terms: this.meanings.termsOf(rows),
       same,
       withoutMeaning,
     };
@@ -76,7 +86,7 @@ export class Across {
     const { duty } = at.position;
     const model = `${dictionary.maker} ${dictionary.name}`;
     return {
-      modelSet: { dictionary, set },
+      modelSet: { dictionary, set, outfit: set.dictionary === at.unit.dictionaryId ? at.unit : null },
       view: { tag, duty, model, dictionary: dictionary.id, title: side.title, at: side.at },
     };
   }

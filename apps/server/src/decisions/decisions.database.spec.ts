@@ -128,7 +128,7 @@ describe('a toleration', () => {
   });
 
   it('may be ended', async () => {
-    const code = plant.code('preset.3');
+    const code = plant.code('preset.contact.3');
     const ended = await technician.ask<DecisionsView>('DELETE', `positions/KL1-RD-07/tolerations/${code}`);
     expect(ended.body.inForce).toEqual([]);
     const again = await technician.ask<Problem>('DELETE', `positions/KL1-RD-07/tolerations/${code}`);

@@ -6,6 +6,7 @@ import type { OutcomeCode, Role } from '@drive-keep/api';
 import { DataSource, type EntityManager } from 'typeorm';
 import { Access } from '../access/access.service.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { Meanings } from '../catalogue/meanings.service.ts';
 import { JobItem } from '../jobs/job-item.entity.ts';
 import { Job } from '../jobs/job.entity.ts';
 import { describeFault } from '../lines/line-text.ts';
@@ -41,6 +42,7 @@ export class DemoPlant {
     private readonly dataSource: DataSource,
     private readonly access: Access,
     private readonly dictionaries: Dictionaries,
+    private readonly meanings: Meanings,
     private readonly contents: ContentStore,
     private readonly baselines: Baselines,
     private readonly foundAgain: FoundAgain,
@@ -64,7 +66,7 @@ export class DemoPlant {
       const history = new DemoHistory(manager, this.contents, this.baselines, this.foundAgain, now);
       for (const each of placed) await history.make(each);
       await history.finish(placed);
-      await makeMotors(manager, placed, demoTime(now, NIGHTS + 1, ROUND_HOUR));
+      await makeMotors(manager, this.meanings.bridge, placed, demoTime(now, NIGHTS + 1, ROUND_HOUR));
       await this.makeLastRound(manager, placed, now);
       await manager.insert(Plant, { id: true, name: PLANT_NAME });
       await this.logbook.write(

@@ -50,7 +50,7 @@ export const drying: readonly DemoPosition[] = [
         'speed.source': 'analog input 2',
         'ramp.up': '20.0',
         'ramp.down': '15.0',
-        'protect.stall': 'fault',
+        'protect.stallAction': 'fault',
         // The chain tensioner's contact belongs to the user program.
         'program.mode': 'running',
         'program.inputs': '0b00010000',

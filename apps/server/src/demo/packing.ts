@@ -80,7 +80,7 @@ const AXES: readonly Axis[] = [
     values: {
       'tuning.loadInertia': '0.80',
       'tuning.speed.gain': '0.090',
-      'limit.torquePermille': '900',
+      'limit.torque': '900',
       'axis.number': '3',
       'network.address': '53',
     },
@@ -140,7 +140,7 @@ export const packing: readonly DemoPosition[] = [
         'motor.ratedSpeed': '1400',
         'command.source': 'terminals',
         'speed.source': 'presets',
-        'preset.speed.1': '700',
+        'preset.1': '700',
         'ramp.up': '3.0',
         'ramp.down': '3.0',
         'network.address': String(60 + number),

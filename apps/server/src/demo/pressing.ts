@@ -18,7 +18,7 @@ const BELT: ValuesByMeaning = {
   'ramp.up': '3.0',
   'ramp.down': '2.0',
   'frequency.minimum': '8.0',
-  'protect.overloadUnit': '85',
+  'protect.overloadCurrent': '85',
 };
 
 const STEP: ValuesByMeaning = {
@@ -31,8 +31,8 @@ const STEP: ValuesByMeaning = {
   'speed.source': 'presets',
   'command.wiring': 'run and direction',
   'command.startLock': 'must open first',
-  'preset.speed.1': '240',
-  'preset.speed.2': '900',
+  'preset.1': '240',
+  'preset.2': '900',
   'ramp.up': '0.8',
   'ramp.down': '0.6',
 };

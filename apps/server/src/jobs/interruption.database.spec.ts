@@ -81,7 +81,7 @@ describe('a server that is killed', () => {
     async (count) => {
       const { memory } = plant.unit('KL1-RD-07');
       const before = memory.snapshot();
-      const codes = ['ramp.up', 'preset.3', 'stop.mode', 'protect.overloadCurrent'].map((meaning) =>
+      const codes = ['ramp.up', 'preset.contact.3', 'stop.mode', 'protect.overloadCurrent'].map((meaning) =>
         plant.code(meaning),
       );
       const told = { target: 'baseline', codes };

@@ -6,7 +6,6 @@ import type { LookUpView, SameMeaningView } from '@drive-keep/api';
 import {
   factsOf,
   findParameter,
-  kinOf,
   LookUp,
   rawOfBound,
   type Bound,
@@ -54,19 +53,35 @@ export class LookUps {
     return [...own, ...others].map((hit) => view(hit, position));
   }
 
-  /** The same on the other models, then what counts it another way. */
+  /** The same on the other models, then what counts it another way, or holds it among other things. */
   async sameMeaning(id: string, code: string): Promise<readonly SameMeaningView[]> {
     const dictionary = await this.dictionaries.get(id);
     const meaning = findParameter(dictionary, code)?.meaning;
     if (meaning === undefined) throw notFound(`The parameter ${code}`);
     if (meaning === null) return [];
-    const lookUp = await this.lookUp();
-    const others = (hits: readonly LookUpHit[], countsOtherwise: boolean) =>
-      oneVersion(hits, undefined)
-        .filter((hit) => hit.dictionary.model !== dictionary.model)
-        .map((hit) => ({ countsOtherwise, hit: view(hit, undefined) }));
-    const kin = kinOf(meaning).flatMap((each) => lookUp.withMeaning(each));
-    return [...others(lookUp.withMeaning(meaning), false), ...others(kin, true)];
+    const others = (await this.dictionaries.newest()).filter(({ model }) => model !== dictionary.model);
+    const alike = others.flatMap((other) => this.alike(meaning, other));
+    const form = findParameter(dictionary, code)?.form;
+    const unit = (each: Parameter['form'] | undefined) => (each?.kind === 'number' ? each.unit : '');
+    return alike
+      .map((hit) => ({
+        countsOtherwise: hit.parameter.meaning !== meaning || unit(hit.parameter.form) !== unit(form),
+        hit: view(hit, undefined),
+      }))
+      .sort((a, b) => Number(a.countsOtherwise) - Number(b.countsOtherwise));
+  }
+
+  /** Parameters of another model that say the same in the end, whatever they count in; a bit of a word, too. */
+  private alike(meaning: string, dictionary: Dictionary): readonly LookUpHit[] {
+    const { bridge, vocabulary } = this.meanings;
+    const { of, stated } = bridge.carriersOf(dictionary);
+    const carriers = vocabulary.canonicalsOf(meaning).flatMap((each) => of.get(each.meaning) ?? []);
+    const carrying = carriers.flatMap((carrier) => ('parameter' in carrier ? [carrier.parameter] : []));
+    const itself = stated.get(vocabulary.nameOfToday(meaning));
+    return [...new Set([...(itself ? [itself] : []), ...carrying])].map((parameter) => ({
+      dictionary,
+      parameter,
+    }));
   }
 
   /** Built again when a model has come in, whichever server process took it. */
@@ -75,7 +90,7 @@ export class LookUps {
     const of = listed.map(({ id }) => id).join(' ');
     if (this.built?.of !== of) {
       const all = await Promise.all(listed.map(({ id }) => this.dictionaries.get(id)));
-      this.built = { of, lookUp: new LookUp(all, this.meanings.vocabulary.wordsFor) };
+      this.built = { of, lookUp: new LookUp(all, this.meanings.vocabulary) };
     }
     return this.built.lookUp;
   }

@@ -17,6 +17,7 @@ import type { ParameterSet } from '@drive-keep/core/sets';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { Meanings } from '../catalogue/meanings.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { Position } from '../register/position.entity.ts';
@@ -35,7 +36,7 @@ interface Row {
 }
 
 /** Goes up when plates are read out of sets in another way: what was told before is told anew. */
-const WAY = 1;
+const WAY = 2;
 /** Contents that are read at once where nobody has read them yet. */
 const AT_ONCE = 50;
 
@@ -56,6 +57,7 @@ export class MotorArrivals {
     private readonly dataSource: DataSource,
     private readonly contents: ContentStore,
     private readonly dictionaries: Dictionaries,
+    private readonly meanings: Meanings,
     private readonly library: MotorLibrary,
     private readonly logbook: Logbook,
   ) {}
@@ -115,7 +117,7 @@ export class MotorArrivals {
   }
 
   private async plateIn(set: ParameterSet): Promise<ReadonlyMap<PlateKey, ToldValue>> {
-    return plateFromSet(await this.dictionaries.get(set.dictionary), set);
+    return plateFromSet(this.meanings.bridge, await this.dictionaries.get(set.dictionary), set);
   }
 
   /** What each content tells, by its hash: contents never change, so each is read for it once. */

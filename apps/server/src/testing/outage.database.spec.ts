@@ -62,7 +62,7 @@ describe('a database that goes away', () => {
     'after %i writes stops the plan, which then says what is known',
     async (count) => {
       const { memory } = plant.unit('KL1-RD-07');
-      const codes = ['ramp.up', 'preset.3', 'stop.mode'].map((meaning) => plant.code(meaning));
+      const codes = ['ramp.up', 'preset.contact.3', 'stop.mode'].map((meaning) => plant.code(meaning));
       const told = { target: 'baseline', codes };
       await plant.backUp(technician, 'KL1-RD-07');
       const { body: plan } = await technician.post<WritePlanView>('positions/KL1-RD-07/write-plans', told);

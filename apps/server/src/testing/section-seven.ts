@@ -11,7 +11,7 @@ export const PER_STEP = 4;
 
 export class SectionSeven {
   static readonly tag = 'KL1-RD-07';
-  static readonly changed = ['ramp.up', 'stop.mode', 'preset.3', 'protect.overloadCurrent'];
+  static readonly changed = ['ramp.up', 'stop.mode', 'preset.contact.3', 'protect.overloadCurrent'];
 
   private constructor(
     readonly plant: RunningPlant,

@@ -141,7 +141,7 @@ describe('putting back', () => {
   it('leaves what was not marked', async () => {
     await carryOut(await makePlan(['protect.overloadCurrent']));
     expect((await drift()).map((row) => row.code)).toEqual(
-      ['ramp.up', 'stop.mode', 'preset.3'].map((m) => plant.code(m)),
+      ['ramp.up', 'stop.mode', 'preset.contact.3'].map((m) => plant.code(m)),
     );
   });
 
@@ -161,10 +161,10 @@ describe('putting back', () => {
 
   it('follows what a structural write puts back on the way', async () => {
     const unit = plant.unit(TAG);
-    const method = plant.code('unit.controlMethod');
+    const method = plant.code('motor.controlMethod');
     unit.memory.force(method, 2);
     await plant.backUp(technician, TAG);
-    const plan = await makePlan(['unit.controlMethod']);
+    const plan = await makePlan(['motor.controlMethod']);
     expect(plan.steps[0]).toMatchObject({
       code: method,
       to: 0,
@@ -182,9 +182,9 @@ describe('putting back', () => {
   it('can go back to an older backup and to the defaults, too', async () => {
     const { backups } = (await technician.get<HistoryView>(`positions/${TAG}/history`)).body;
     const first = backups[0]?.id ?? '';
-    const toFirst = await makePlan(['preset.1'], `backup:${first}`);
+    const toFirst = await makePlan(['preset.contact.1'], `backup:${first}`);
     expect(toFirst.steps.map((step) => step.to)).toEqual([3000]);
-    const toDefault = await makePlan(['preset.1'], 'default');
+    const toDefault = await makePlan(['preset.contact.1'], 'default');
     expect(toDefault.steps.map((step) => step.to)).toEqual([500]);
   });
 });

@@ -35,7 +35,7 @@ const SECTIONS: readonly {
   { id: 'ratings', name: 'Ratings', keys: ['ratings'] },
   { id: 'regions', name: 'Regions', keys: ['regions'] },
   { id: 'line', name: 'Line', keys: ['line'] },
-  { id: 'conventions', name: 'How the maker counts', keys: ['conventions'] },
+  { id: 'conventions', name: 'How the maker counts', keys: ['conventions', 'unit_current', 'fixed'] },
   { id: 'derating', name: 'Derating', keys: ['derating'] },
   { id: 'keypad', name: 'Keypad', keys: ['keypad'] },
   { id: 'procedures', name: 'Procedures', keys: ['procedures'] },

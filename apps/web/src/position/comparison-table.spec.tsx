@@ -31,7 +31,7 @@ function row(meaning: string, a: Reading | undefined, b: Reading | undefined): C
 
 const ROWS = [
   row('ramp.up', 800, 2000),
-  row('preset.3', 1200, 900),
+  row('preset.contact.3', 1200, 900),
   row('stop.mode', 0, 1),
   row('protect.warningsAsFaults', 1, { unreadable: 'refused' }),
   row('restart.faults', 6, 10),

@@ -1,261 +1,216 @@
-// Two sets of different models, by meaning and in engineering units. Laws: a set compared with itself differs in nothing;
-// swapping the sides mirrors every row. What the two makers count in different ways is never called equal or different:
-// both values are shown, with the reason why nobody may compare them as they are.
+// Two sets of different models by plain values (core/meanings). Laws: a set compared with itself differs in nothing but
+// what could not be read; swapping the sides mirrors every row. Nothing is called the same that was not told of both.
 
 import {
-  findMeaning,
   isNoise,
-  kinOf,
   type Code,
   type Dictionary,
-  type Meaning,
+  type Outfit,
   type Parameter,
+  type Purpose,
 } from '../dictionary/index.ts';
+import { likeness, type Bridge, type Plain, type PlainSet, type Untold } from '../meanings/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
-import {
-  inBaseUnit,
-  isRaw,
-  isUnreadable,
-  rawInUnit,
-  toDecimal,
-  toNumber,
-  type NumberForm,
-  type Reading,
-} from '../values/index.ts';
 
 export type AcrossDifference =
   | { readonly kind: 'same' | 'option' | 'only-a' | 'only-b' | 'unreadable' }
-  /** `by` in the unit of side A. */
-  | { readonly kind: 'greater' | 'less'; readonly by: number }
-  /** Option texts differ, and no dictionary says whether they mean the same. */
-  | { readonly kind: 'other-words' }
-  /** The makers count it another way: gain and proportional band, hertz and percent. */
-  | { readonly kind: 'counts-otherwise' };
+  /** `by` is how much more B says, in the unit of the plain values; `at` the share of the signal where a curve is widest apart. */
+  | { readonly kind: 'rounding' | 'greater' | 'less'; readonly by: number; readonly at: number | null }
+  /** One side is off where the other has a value, or they are values of different things. */
+  | { readonly kind: 'another-kind' }
+  | { readonly kind: 'cannot-be-told'; readonly why: NotTold };
+
+/** Of one side why it says nothing; or why both values cannot be laid beside each other. */
+export type NotTold =
+  | { readonly code: 'untold'; readonly side: 'a' | 'b'; readonly untold: Untold }
+  | { readonly code: 'beside'; readonly meaning: string; readonly text: string }
+  | { readonly code: 'maker-scale' };
 
 export interface AcrossSide {
-  readonly code: Code;
-  readonly reading: Reading | undefined;
+  /** The meaning itself, or the one that stands beside it. */
+  readonly meaning: string;
+  /** Empty where every unit of the model does it without a setting. */
+  readonly codes: readonly Code[];
+  readonly plain: Plain;
 }
 
 export interface AcrossRow {
-  readonly meaning: Meaning;
-  /** Nothing where the model has no such parameter. */
+  readonly meaning: string;
+  readonly purpose: Purpose;
+  /** Nothing where the model has no such thing. */
   readonly a: AcrossSide | null;
   readonly b: AcrossSide | null;
   readonly difference: AcrossDifference;
-  /** For ramp times: the speeds, in Hz, to which each side counts, where they differ. */
-  readonly countsTo: { readonly a: number; readonly b: number } | null;
 }
 
 export interface AcrossComparison {
   /** What is not the same, in the order of A, then what only B has. */
   readonly rows: readonly AcrossRow[];
   readonly same: number;
-  /** Settings of which the dictionary does not say what they mean. */
+  /** Settings of which no dictionary says what they mean for another model. */
   readonly withoutMeaning: { readonly a: number; readonly b: number };
 }
 
 export interface ModelSet {
   readonly dictionary: Dictionary;
   readonly set: ParameterSet;
+  /** Nothing where the rating of the unit is not known. */
+  readonly outfit: Outfit | null;
 }
-
-/** Enough for any step of a drive, few enough that binary fractions do not show. */
-const DIGITS = 10;
-const RAMP = /^ramp\.(up|down|up2|down2|first|quick|jog)$/;
 
 /** Each set must be of its dictionary; the caller sees to it. */
-export function compareAcross(a: ModelSet, b: ModelSet): AcrossComparison {
+export function compareAcross(bridge: Bridge, a: ModelSet, b: ModelSet): AcrossComparison {
+  const [left, right] = [new Side(bridge, a), new Side(bridge, b)];
   const rows: AcrossRow[] = [];
-  const met = new Set<Code>();
   let same = 0;
-  for (const parameter of settingsWithMeaning(a.dictionary)) {
-    const row = rowOf(parameter, a, b);
-    if (row.b) met.add(row.b.code);
-    if (row.difference.kind === 'same') same += 1;
-    else rows.push(row);
+  for (const meaning of new Set([...left.meanings, ...right.meanings])) {
+    const row = rowOf(bridge, meaning, left, right);
+    if (row?.difference.kind === 'same') same += 1;
+    else if (row) rows.push(row);
   }
-  for (const parameter of settingsWithMeaning(b.dictionary)) {
-    if (met.has(parameter.code)) continue;
-    const mirrored = rowOf(parameter, b, a);
-    rows.push({
-      ...mirrored,
-      a: mirrored.b,
-      b: mirrored.a,
-      difference: mirrored.difference.kind === 'only-a' ? { kind: 'only-b' } : mirrored.difference,
-    });
-  }
-  const without = ({ dictionary }: ModelSet) =>
-    dictionary.parameters.filter((parameter) => !isNoise(parameter) && parameter.meaning === null).length;
-  return { rows, same, withoutMeaning: { a: without(a), b: without(b) } };
+  return { rows, same, withoutMeaning: { a: left.withoutMeaning(), b: right.withoutMeaning() } };
 }
 
-const settingsWithMeaning = ({ parameters }: Dictionary): readonly (Parameter & { meaning: Meaning })[] =>
-  parameters.filter(
-    (parameter): parameter is Parameter & { meaning: Meaning } =>
-      !isNoise(parameter) && parameter.meaning !== null,
-  );
+/** A set in plain values, with what it says by settings. */
+class Side {
+  readonly dictionary: Dictionary;
+  readonly plain: PlainSet;
+  private readonly bridge: Bridge;
+  private readonly set: ParameterSet;
 
-function rowOf(parameter: Parameter & { meaning: Meaning }, a: ModelSet, b: ModelSet): AcrossRow {
-  const { meaning, code } = parameter;
-  const side = { code, reading: a.set.readings.get(code) };
-  const equal = findMeaning(b.dictionary, meaning);
-  const kin = equal ?? firstKin(meaning, b.dictionary);
-  if (!kin) return { meaning, a: side, b: null, difference: { kind: 'only-a' }, countsTo: null };
-  const other = { code: kin.code, reading: b.set.readings.get(kin.code) };
-  if (!equal) return { meaning, a: side, b: other, difference: { kind: 'counts-otherwise' }, countsTo: null };
-  if (!sharesReference(parameter, kin, a, b) && isRaw(side.reading) && isRaw(other.reading))
-    return { meaning, a: side, b: other, difference: { kind: 'counts-otherwise' }, countsTo: null };
-  const countsTo = RAMP.test(meaning) ? differingReferences(a, b) : null;
-  // Switches in one word have no meanings of their own: within a model they are equal or not, between models nobody can say.
-  const sameWord = parameter.form.kind === 'bits' && sameModel(a, b) && side.reading === other.reading;
-  if (sameWord && isRaw(side.reading))
-    return { meaning, a: side, b: other, difference: { kind: 'same' }, countsTo: null };
-  const difference = readingsDiffer(parameter, side.reading, kin, other.reading, countsTo);
-  return { meaning, a: side, b: other, difference, countsTo: countsTo === 'unknown' ? null : countsTo };
+  constructor(bridge: Bridge, { dictionary, set, outfit }: ModelSet) {
+    this.bridge = bridge;
+    this.dictionary = dictionary;
+    this.set = set;
+    this.plain = bridge.read(dictionary, outfit, set.readings);
+  }
+
+  /** Those that a setting says; what every unit of the model does stands beside the other side's settings only. */
+  get meanings(): readonly string[] {
+    return [...this.plain.meanings].filter((meaning) => {
+      const carrier = this.plain.carrierOf(meaning);
+      return carrier && 'parameter' in carrier && !isNoise(carrier.parameter);
+    });
+  }
+
+  has(meaning: string): boolean {
+    return this.plain.carrierOf(meaning) !== undefined;
+  }
+
+  at(meaning: string): AcrossSide | null {
+    if (!this.has(meaning)) return null;
+    const plain = this.plain.get(meaning);
+    return { meaning, codes: plain.codes, plain };
+  }
+
+  parameterOf(meaning: string): Parameter | undefined {
+    const carrier = this.plain.carrierOf(meaning);
+    return carrier && 'parameter' in carrier ? carrier.parameter : undefined;
+  }
+
+  withoutMeaning(): number {
+    const reached = new Set<Code>();
+    for (const meaning of this.plain.meanings) {
+      const code = this.parameterOf(meaning)?.code;
+      if (code !== undefined) reached.add(code);
+    }
+    const { vocabulary } = this.bridge;
+    return this.dictionary.parameters.filter(
+      ({ code, meaning, ...parameter }) =>
+        !isNoise({ code, meaning, ...parameter }) &&
+        !reached.has(code) &&
+        vocabulary.of(meaning ?? '')?.kind !== 'part',
+    ).length;
+  }
+
+  /** Raw readings of all that a row rests on. */
+  raws = (codes: readonly Code[]): string =>
+    JSON.stringify(codes.map((code) => this.set.readings.get(code) ?? null));
+}
+
+/** Nothing for a row that stands beside another one, which shows both. */
+function rowOf(bridge: Bridge, meaning: string, left: Side, right: Side): AcrossRow | undefined {
+  const purpose = (left.parameterOf(meaning) ?? right.parameterOf(meaning))?.purpose ?? 'other';
+  const [a, b] = [left.at(meaning), right.at(meaning)];
+  if (a && b) return { meaning, purpose, a, b, difference: differenceOf(bridge, meaning, left, a, right, b) };
+  const beside = besideOf(bridge, meaning, a ? right : left);
+  if (!beside) return { meaning, purpose, a, b, difference: alone(a, b) };
+  // Both sides would show the same pair: it stands once, at the side of A.
+  if (!a) return undefined;
+  const other = right.at(beside.meaning);
+  const why = { code: 'beside', ...beside } as const;
+  return { meaning, purpose, a, b: other, difference: { kind: 'cannot-be-told', why } };
+}
+
+/** What only one of them has, where it says anything. */
+function alone(a: AcrossSide | null, b: AcrossSide | null): AcrossDifference {
+  const plain = (a ?? b)?.plain;
+  if (plain?.kind === 'nothing' && plain.why.code === 'unreadable') return { kind: 'unreadable' };
+  if (plain?.kind === 'nothing' && plain.why.code === 'not-kept') return { kind: 'same' };
+  return { kind: a ? 'only-a' : 'only-b' };
+}
+
+/** What the other model has beside this meaning, with the reason why the two cannot be told from each other. */
+function besideOf(
+  { vocabulary }: Bridge,
+  meaning: string,
+  other: Side,
+): { readonly meaning: string; readonly text: string } | undefined {
+  const own = vocabulary.of(meaning)?.beside ?? [];
+  const back = vocabulary.entries.flatMap(({ id, beside = [] }) =>
+    beside.filter((each) => each.meaning === meaning).map(({ why }) => ({ meaning: id, why })),
+  );
+  const found = [...own, ...back].find((each) => other.has(each.meaning));
+  return found && { meaning: found.meaning, text: found.why };
 }
 
 /** Versions of one model count alike. */
-const sameModel = ({ dictionary: a }: ModelSet, { dictionary: b }: ModelSet): boolean =>
-  a.maker === b.maker && a.name === b.name;
+const sameModel = (a: Dictionary, b: Dictionary): boolean => a.maker === b.maker && a.name === b.name;
 
-/** Plain numbers that mean nothing without the way that a maker scales them. */
-const SCALED_BY_MAKER = /\.gain$/;
-const OF_MOTOR_CURRENT = /^limit\.currentMotor/;
-
-/**
- * Whether two numbers of one meaning are shares of the same thing. A percentage says of what only by its model: 100 % of one
- * maker's unit is not 100 % of another's: the reference must be stated, and be equal in both sets.
- */
-function sharesReference(left: Parameter, right: Parameter, a: ModelSet, b: ModelSet): boolean {
-  if (sameModel(a, b)) return true;
-  if (left.form.kind !== 'number' || right.form.kind !== 'number') return true;
-  if (SCALED_BY_MAKER.test(left.meaning ?? '')) return false;
-  if (left.form.unit !== '%' || right.form.unit !== '%') return true;
-  if (!OF_MOTOR_CURRENT.test(left.meaning ?? '')) return false;
-  const stated = [a, b].every(
-    ({ dictionary }) => dictionary.conventions.current_limit_in === 'percent-of-motor',
-  );
-  const [currentA, currentB] = [valueOf(a, 'motor.ratedCurrent'), valueOf(b, 'motor.ratedCurrent')];
-  return stated && currentA !== undefined && currentA === currentB;
-}
-
-const firstKin = (meaning: Meaning, dictionary: Dictionary): Parameter | undefined =>
-  kinOf(meaning)
-    .map((kin) => findMeaning(dictionary, kin))
-    .find((parameter) => parameter !== undefined);
-
-function readingsDiffer(
-  left: Parameter,
-  a: Reading | undefined,
-  right: Parameter,
-  b: Reading | undefined,
-  countsTo: { readonly a: number; readonly b: number } | null | 'unknown',
+function differenceOf(
+  bridge: Bridge,
+  meaning: string,
+  left: Side,
+  { plain: a, codes }: AcrossSide,
+  right: Side,
+  { plain: b, codes: others }: AcrossSide,
 ): AcrossDifference {
   if (isUnreadable(a) || isUnreadable(b)) return { kind: 'unreadable' };
-  if (!isRaw(a) || !isRaw(b)) {
-    if (a === b) return { kind: 'same' };
-    return { kind: isRaw(a) ? 'only-a' : 'only-b' };
+  const alike = sameModel(left.dictionary, right.dictionary);
+  if (!alike && bridge.vocabulary.of(meaning)?.of === 'maker')
+    return { kind: 'cannot-be-told', why: { code: 'maker-scale' } };
+  if (a.kind === 'nothing' || b.kind === 'nothing') {
+    const [whyA, whyB] = [a.kind === 'nothing' ? a.why : null, b.kind === 'nothing' ? b.why : null];
+    if (alike && left.raws(codes) === right.raws(others)) return { kind: 'same' };
+    return toldByNone(whyA, whyB);
   }
-  if (countsTo === 'unknown') return { kind: 'counts-otherwise' };
-  if (left.form.kind === 'number' && right.form.kind === 'number')
-    return numbersDiffer(left.form, a, right.form, b, countsTo);
-  if (left.form.kind === 'option' && right.form.kind === 'option') {
-    const [one, other] = [optionOf(left, a), optionOf(right, b)];
-    if (one?.meaning !== undefined && other?.meaning !== undefined)
-      return { kind: one.meaning === other.meaning ? 'same' : 'option' };
-    return { kind: plain(one?.text) === plain(other?.text) ? 'same' : 'other-words' };
-  }
-  return { kind: 'counts-otherwise' };
-}
-
-const optionOf = ({ form }: Parameter, raw: number) =>
-  form.kind === 'option' ? form.options.find((option) => option.raw === raw) : undefined;
-
-const plain = (text = ''): string =>
-  text
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
-
-/** Equal where they are so within half of the coarser of the two steps (design rule 1). */
-function numbersDiffer(
-  left: NumberForm,
-  a: number,
-  right: NumberForm,
-  b: number,
-  countsTo: { readonly a: number; readonly b: number } | null,
-): AcrossDifference {
-  if (!countsTo) {
-    const inA = rawInUnit(left, toDecimal(right, b), right.unit);
-    const inB = rawInUnit(right, toDecimal(left, a), left.unit);
-    if (inA === undefined || inB === undefined) return unscaled(left, a, right, b);
-    if (inA.raw === a || inB.raw === b) return { kind: 'same' };
-  }
-  const [valueA, valueB] = [baseValue(left, a), baseValue(right, b)];
-  if (valueA === undefined || valueB === undefined) return { kind: 'counts-otherwise' };
-  const scaled = countsTo ? (valueB * countsTo.a) / countsTo.b : valueB;
-  const steps = [baseValue(left, 1) ?? 0, baseValue(right, 1) ?? 0];
-  if (countsTo && Math.abs(scaled - valueA) <= Math.max(...steps) / 2) return { kind: 'same' };
-  const unit = inBaseUnit(1, left.unit) ?? 1;
-  return {
-    kind: scaled > valueA ? 'greater' : 'less',
-    by: Number(((scaled - valueA) / unit).toPrecision(DIGITS)),
-  };
-}
-
-/** Numbers whose unit has no scale compare as they are where the unit is the same, and not at all where it is not. */
-function unscaled(left: NumberForm, a: number, right: NumberForm, b: number): AcrossDifference {
-  if (left.unit !== right.unit) return { kind: 'counts-otherwise' };
-  const [one, other] = [toNumber(toDecimal(left, a)), toNumber(toDecimal(right, b))];
-  const step = Math.max(toNumber(toDecimal(left, 1)), toNumber(toDecimal(right, 1)));
-  if (Math.abs(one - other) <= step / 2) return { kind: 'same' };
-  return { kind: other > one ? 'greater' : 'less', by: Number((other - one).toPrecision(DIGITS)) };
-}
-
-const baseValue = (form: NumberForm, raw: number): number | undefined =>
-  inBaseUnit(toNumber(toDecimal(form, raw)), form.unit);
-
-/**
- * The frequencies to which the two models count their ramp times, or nothing where they are the same. A ramp of 10 s to
- * 50 Hz is as steep as one of 12 s to 60 Hz. `unknown` where a model does not say, or a set lacks the value.
- */
-function differingReferences(
-  a: ModelSet,
-  b: ModelSet,
-): { readonly a: number; readonly b: number } | null | 'unknown' {
-  const [one, other] = [rampReference(a), rampReference(b)];
-  if (one === other && sameModel(a, b)) return null;
-  if (one === undefined || other === undefined) return 'unknown';
-  return sameReference(one, other) ?? null;
-}
-
-const sameReference = (a: number | undefined, b: number | undefined) =>
-  a === undefined || b === undefined || Math.abs(a - b) < 1e-9 ? undefined : { a, b };
-
-/** In Hz. A rated speed counts as the frequency at which its motor turns so fast without slip. */
-function rampReference(side: ModelSet): number | undefined {
-  const value = (meaning: string) => valueOf(side, meaning);
-  switch (side.dictionary.conventions.ramp_counts_to) {
-    case 'base-frequency':
-      return value('motor.baseFrequency');
-    case 'maximum-frequency':
-      return value('frequency.maximum');
-    case 'rated-speed': {
-      const [base, speed] = [value('motor.baseFrequency'), value('motor.ratedSpeed')];
-      if (!base || !speed) return undefined;
-      const polePairs = Math.floor((60 * base) / speed);
-      return polePairs === 0 ? undefined : (speed * polePairs) / 60;
-    }
+  const like = likeness(a, b);
+  switch (like?.kind) {
+    case 'same':
+      return { kind: 'same' };
+    case 'another-option':
+      return { kind: 'option' };
+    case 'rounding':
+      return { kind: 'rounding', by: like.by, at: like.at };
+    case 'differs':
+      return { kind: like.by > 0 ? 'greater' : 'less', by: like.by, at: like.at };
     default:
-      return undefined;
+      return { kind: 'another-kind' };
   }
 }
 
-/** In the unit of that model; nothing where the model has no such number, or the set does not hold it. */
-function valueOf({ dictionary, set }: ModelSet, meaning: string): number | undefined {
-  const parameter = findMeaning(dictionary, meaning);
-  const reading = parameter && set.readings.get(parameter.code);
-  if (parameter?.form.kind !== 'number' || !isRaw(reading)) return undefined;
-  return toNumber(toDecimal(parameter.form, reading));
+const isUnreadable = (plain: Plain): boolean => plain.kind === 'nothing' && plain.why.code === 'unreadable';
+
+/** Where one side or both say nothing. */
+function toldByNone(a: Untold | null, b: Untold | null): AcrossDifference {
+  const silent = (why: Untold | null) => why?.code === 'not-kept';
+  if (silent(a) && silent(b)) return { kind: 'same' };
+  if (silent(a)) return { kind: 'only-b' };
+  if (silent(b)) return { kind: 'only-a' };
+  // Neither of them uses it for this, or says anything of it.
+  if (a && b && a.code === b.code && (a.code === 'other-use' || a.code === 'unsaid')) return { kind: 'same' };
+  // One of them uses it for something else: that is a difference in itself.
+  if (a?.code === 'other-use' || b?.code === 'other-use') return { kind: 'option' };
+  const [side, untold] = a ? (['a', a] as const) : (['b', b as Untold] as const);
+  return { kind: 'cannot-be-told', why: { code: 'untold', side, untold } };
 }

@@ -136,7 +136,7 @@ describe('a difference', () => {
 describe('the change in words', () => {
   it.each<[string, Reading | undefined, Reading | undefined, string]>([
     ['ramp.up', 800, 2000, '+12.00 s (×2.5)'],
-    ['preset.3', 1200, 900, '−3.00 Hz (×0.75)'],
+    ['preset.contact.3', 1200, 900, '−3.00 Hz (×0.75)'],
     ['ramp.up', 1000, 1020, '+0.20 s (×1.02)'],
     ['ramp.up', 100, 60000, '+599.00 s (×600)'],
     ['ramp.up', 0, 500, '+5.00 s'],

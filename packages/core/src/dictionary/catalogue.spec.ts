@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { rawOf, SEEDED, settingsOf } from '../testing/arbitraries.ts';
 import { allModels } from '../testing/shipped-model.ts';
 import { formatRaw, parseRaw } from '../values/index.ts';
-import { CONVENTIONS, defaultOf, factsOf, findParameter, kinOf, refusalOf, terminalsOf } from './index.ts';
+import { CONVENTIONS, defaultOf, factsOf, findParameter, refusalOf, terminalsOf } from './index.ts';
 
 describe.each(allModels.map(({ model, facts }) => [model.id, model, facts] as const))(
   'the shipped model %s',
@@ -67,12 +67,5 @@ describe('the models together', () => {
       model.parameters.some(({ meaning }) => meaning === 'ramp.up'),
     );
     expect(having.map(({ model }) => model.name).sort()).toEqual(['C1', 'C7', 'F3', 'HN20', 'HN64', 'HN64']);
-  });
-
-  it('are kin where they ask the same but count it otherwise', () => {
-    expect(kinOf('loop.gain')).toEqual(['loop.bandWidth']);
-    expect(kinOf('preset.share.3')).toEqual(['preset.3', 'preset.speed.3']);
-    expect(kinOf('preset.source')).toEqual([]);
-    expect(kinOf('ramp.up')).toEqual([]);
   });
 });

@@ -3,7 +3,7 @@
 
 import { parseRaw } from '../values/index.ts';
 import type { Effect } from './effect.ts';
-import type { Bound, Meaning, Parameter } from './parameter.ts';
+import type { Bound, Meaning, Parameter, Reference } from './parameter.ts';
 import type { Procedure } from './procedures.ts';
 import type { TerminalChart } from './terminals.ts';
 
@@ -88,6 +88,15 @@ export const CONVENTIONS = {
 } as const;
 export type ConventionName = keyof typeof CONVENTIONS;
 
+/** What every unit of the model does without a setting for it. */
+export type Fixed = { readonly meaning: Meaning } & (
+  | { readonly kind: 'choice'; readonly is: string }
+  /** As another meaning of the same unit. */
+  | { readonly kind: 'same-as'; readonly as: Meaning }
+  /** In percent of a reference. */
+  | { readonly kind: 'share'; readonly percent: number; readonly of: Reference }
+);
+
 /** Share of the rated current that is left at a stated ambient temperature (°C) or carrier frequency (kHz). */
 export interface Derating {
   readonly ambient: readonly DeratingPoint[];
@@ -130,6 +139,9 @@ export interface Dictionary {
   /** Nothing for a model without a keypad. */
   readonly keypad: KeypadFacts | null;
   readonly conventions: Conventions;
+  /** The fact of a rating that holds the rated current of the unit (A), by duty: `{ heavy: 'heavy' }`; `any` where there is one. */
+  readonly unitCurrent: Readonly<Record<string, string>> | null;
+  readonly fixed: readonly Fixed[];
   readonly derating: Derating | null;
   readonly procedures: readonly Procedure[];
   readonly terminals: TerminalChart | null;

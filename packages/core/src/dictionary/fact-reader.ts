@@ -170,7 +170,7 @@ export class FactReader {
   }
 
   /** Values keep their places only as text: `'3.70'`, not `3.70`. */
-  facts(key: string): Record<string, string> {
+  facts(key?: string): Record<string, string> {
     const node = this.node(key);
     const pairs = isMap(node) ? node.items.map(({ key: name, value }) => [plain(name), plain(value)]) : [];
     const texts = pairs.filter((pair): pair is [string, string] =>

@@ -12,6 +12,5 @@ export * from './read-model.ts';
 export * from './refusal.ts';
 export * from './terminals.ts';
 export * from './guess-purpose.ts';
-export * from './kin-meanings.ts';
 export * from './look-up.ts';
 export * from './version-difference.ts';

@@ -1,6 +1,7 @@
 // Looking a parameter up over all models at once, as somebody types: by code, name, other names, the trade's words for its
 // meaning, option texts and the words of the description, small mistakes forgiven. An exact code comes first.
 
+import type { OptionMeaning } from '../values/index.ts';
 import type { Dictionary } from './dictionary.ts';
 import type { Meaning, Parameter } from './parameter.ts';
 import { WordIndex } from './word-index.ts';
@@ -20,6 +21,8 @@ const IN_NAME = 4;
 /** The same for another name, or a word of the trade for what it does: the maker's own name goes before them. */
 const WHOLE_OTHER = 14;
 const BEGINS_OTHER = 5;
+/** The same for what one of its options is. */
+const WHOLE_CARRIED = 3;
 /** Of two that fit alike the shorter name is the more general one. */
 const PER_LETTER = 0.01;
 /** So many of the best by words are looked at more closely. */
@@ -33,8 +36,13 @@ const wordsOf = (text: string): string[] =>
     .split(/[\s,;()"“”„]+|(?<=[a-zäöü])[./-](?=[a-zäöü])|[.!?:](?=\s|$)/)
     .filter((word) => word !== '');
 
-/** Words of the trade for a meaning; none for one that nobody knows. */
-export type WordsFor = (meaning: Meaning) => readonly string[];
+/** Words of the trade for a meaning, and for what an option is; none for one that nobody knows. */
+export interface TradeWords {
+  readonly wordsFor: (meaning: string) => readonly string[];
+  readonly wordsForOption: (option: string) => readonly string[];
+}
+
+const NO_WORDS: TradeWords = { wordsFor: () => [], wordsForOption: () => [] };
 
 /** Finds parameters of many models by any word. Making it takes a few ms per thousand parameters; asking is done at each key. */
 export class LookUp {
@@ -42,13 +50,15 @@ export class LookUp {
   private readonly hits: LookUpHit[] = [];
   /** Other names and words of the trade, in small letters, of each hit. */
   private readonly others: (readonly string[])[] = [];
-  private readonly wordsFor: WordsFor;
+  /** The same for what its options and bits are. */
+  private readonly carried: (readonly string[])[] = [];
+  private readonly words: TradeWords;
   private readonly byCode = new Map<string, LookUpHit[]>();
   private readonly byMeaning = new Map<string, LookUpHit[]>();
 
-  /** `wordsFor` gives what the trade calls a meaning (core/meanings). */
-  constructor(dictionaries: readonly Dictionary[], wordsFor: WordsFor = () => []) {
-    this.wordsFor = wordsFor;
+  /** `words` are what the trade calls meanings and options (core/meanings). */
+  constructor(dictionaries: readonly Dictionary[], words: TradeWords = NO_WORDS) {
+    this.words = words;
     for (const dictionary of dictionaries)
       for (const parameter of dictionary.parameters) this.take({ dictionary, parameter });
   }
@@ -88,23 +98,40 @@ export class LookUp {
       : others.some((each) => each.startsWith(wanted))
         ? BEGINS_OTHER
         : 0;
-    return Math.max(nameBonus(wanted, hit.parameter), other - hit.parameter.name.length * PER_LETTER);
+    const carried = this.carried[at]?.includes(wanted) ? WHOLE_CARRIED : 0;
+    const shorter = hit.parameter.name.length * PER_LETTER;
+    return Math.max(nameBonus(wanted, hit.parameter), other - shorter, carried - shorter);
   }
 
   private take(hit: LookUpHit): void {
     const { parameter } = hit;
     append(this.byCode, parameter.code.toLowerCase(), hit);
     if (parameter.meaning) append(this.byMeaning, parameter.meaning, hit);
-    const trade = parameter.meaning ? this.wordsFor(parameter.meaning) : [];
-    this.index.add(weightedWords(parameter, trade));
+    const trade = parameter.meaning ? this.words.wordsFor(parameter.meaning) : [];
+    const carried = carriedWords(parameter, this.words);
+    this.index.add(weightedWords(parameter, trade, carried));
     this.hits.push(hit);
+    this.carried.push(carried.map((each) => each.toLowerCase()));
     this.others.push([...parameter.otherNames, ...trade].map((each) => each.toLowerCase()));
   }
+}
+
+/** What the trade calls the options and bits of a parameter. */
+function carriedWords({ form }: Parameter, words: TradeWords): readonly string[] {
+  if (form.kind === 'number') return [];
+  const choices: readonly OptionMeaning[] = form.kind === 'option' ? form.options : form.bits;
+  const all = choices.flatMap(({ meaning, instead, says = [] }) => [
+    ...(meaning === undefined ? [] : words.wordsForOption(meaning)),
+    ...(instead ? words.wordsForOption(instead.meaning) : []),
+    ...says.flatMap((saying) => words.wordsFor(saying.meaning)),
+  ]);
+  return [...new Set(all)];
 }
 
 function* weightedWords(
   parameter: Parameter,
   trade: readonly string[],
+  carried: readonly string[],
 ): Generator<readonly [string, number]> {
   const { form } = parameter;
   const choices = form.kind === 'option' ? form.options : form.kind === 'bits' ? form.bits : [];
@@ -113,7 +140,7 @@ function* weightedWords(
     otherNames: parameter.otherNames.join(' '),
     trade: trade.join(' '),
     meaning: parameter.meaning ?? '',
-    options: choices.map(({ text }) => text).join(' '),
+    options: [...choices.map(({ text }) => text), ...carried].join(' '),
     description: parameter.description,
   };
   yield [parameter.code.toLowerCase(), WEIGHT.code];

@@ -5,6 +5,7 @@ import {
   type Conventions,
   type Derating,
   type DeratingPoint,
+  type Fixed,
   type KeypadFacts,
   type LineFacts,
   type Rating,
@@ -17,6 +18,7 @@ import { type FactReader, readYaml } from './fact-reader.ts';
 import type { Finding } from '../findings/index.ts';
 import { wordOfToday } from './older-words.ts';
 import { PURPOSES_OF_PROCEDURES, type Procedure } from './procedures.ts';
+import type { Meaning, Reference } from './parameter.ts';
 import { CodeReader } from './read-terminals.ts';
 
 export interface ModelFacts {
@@ -29,6 +31,8 @@ export interface ModelFacts {
   readonly ratings: readonly Rating[];
   readonly regions: readonly Region[];
   readonly conventions: Conventions;
+  readonly unitCurrent: Readonly<Record<string, string>> | null;
+  readonly fixed: readonly Fixed[];
   readonly derating: Derating | null;
   readonly line: LineFacts | null;
   readonly keypad: KeypadFacts | null;
@@ -71,6 +75,8 @@ export function readModelFacts(
       facts: region.facts('facts'),
     })),
     conventions: at.has('conventions') ? readConventions(at.in('conventions')) : {},
+    unitCurrent: at.has('unit_current') ? at.in('unit_current').facts() : null,
+    fixed: at.listIfAny('fixed').map(readFixed),
     derating: at.has('derating') ? readDerating(at.in('derating')) : null,
     line: at.has('line') ? readLine(at.in('line')) : null,
     keypad: at.has('keypad') ? readKeypad(at.in('keypad')) : null,
@@ -90,6 +96,14 @@ function readConventions(at: FactReader): Conventions {
     else at.missing(key, `one of ${Object.keys(CONVENTIONS).join(', ')}`);
   }
   return conventions;
+}
+
+function readFixed(at: FactReader): Fixed {
+  const meaning = at.text('meaning') as Meaning;
+  if (at.has('same_as')) return { meaning, kind: 'same-as', as: at.text('same_as') as Meaning };
+  if (at.has('percent'))
+    return { meaning, kind: 'share', percent: at.number('percent'), of: at.text('of') as Reference };
+  return { meaning, kind: 'choice', is: at.text('is') };
 }
 
 function readDerating(at: FactReader): Derating {

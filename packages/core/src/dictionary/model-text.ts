@@ -11,7 +11,7 @@ const KEYS: Readonly<Partial<Record<ModelSection, readonly string[]>>> = {
   ratings: ['ratings'],
   regions: ['regions'],
   line: ['line'],
-  conventions: ['conventions'],
+  conventions: ['conventions', 'unit_current', 'fixed'],
   derating: ['derating'],
   keypad: ['keypad'],
   procedures: ['procedures'],

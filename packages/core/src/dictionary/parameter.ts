@@ -8,6 +8,16 @@ export type Code = string & { readonly [brand]: 'Code' };
 /** What a parameter does whatever the model: `ramp.up`, `input.3.function`. */
 export type Meaning = string & { readonly [brand]: 'Meaning' };
 
+/** What a number counts to; the names that can be converted by are those of core/meanings. */
+export type Reference = string & { readonly [brand]: 'Reference' };
+
+export interface NamedValue {
+  readonly raw: number;
+  readonly text: string;
+  /** `off`, or another choice of the meaning. */
+  readonly meaning: string;
+}
+
 /** What a parameter is for; the order is that of every list on the screen. */
 export const PURPOSES = [
   'motor',
@@ -59,6 +69,10 @@ export interface Parameter {
   readonly restart: boolean;
   readonly keeping: Keeping;
   readonly meaning: Meaning | null;
+  /** What a share, or a time that runs to something, counts to: `unit.current`, `frequency.maximum`; nothing where it is not stated. */
+  readonly of: Reference | null;
+  /** Values of a number that stand for something else: 0 is off. */
+  readonly named: readonly NamedValue[];
   readonly dependsOn: readonly Code[];
   readonly register: RegisterPlace | null;
 }

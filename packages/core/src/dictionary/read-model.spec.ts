@@ -5,7 +5,7 @@ import { defaultOf, factsOf, findMeaning, findParameter, limitsOf, readModel, re
 
 const HEAD = shippedFiles.parameters.split('\n')[0] ?? '';
 const ROW =
-  'A1,Menu,Ramp up,,ramps,number,s,0.1,0.0,60.0,5.0,,write,no,setting,ramp.up,,100 u16,Time from standstill to base frequency.';
+  'A1,Menu,Ramp up,,ramps,number,s,0.1,0.0,60.0,5.0,,write,no,setting,ramp.up,,,100 u16,Time from standstill to base frequency.';
 
 /** The facts without what names codes of the full table. */
 const BARE_MODEL = shippedFiles.model.split('procedures:')[0] ?? '';

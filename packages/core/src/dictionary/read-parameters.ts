@@ -3,11 +3,14 @@
 
 import {
   INPUT_REGISTERS,
+  parseOptionMeaning,
   parseRaw,
   parseResolution,
   readRegister,
   readTable,
   type Form,
+  type OptionMeaning,
+  type Saying,
   type TableRow,
 } from '../values/index.ts';
 import { finding, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
@@ -19,11 +22,13 @@ import {
   type Bound,
   type Code,
   type Meaning,
+  type NamedValue,
   type Parameter,
+  type Reference,
   type RegisterPlace,
 } from './parameter.ts';
 
-/** Columns of parameters.csv, by docs/formats; their order is free, further ones are passed over. */
+/** Columns of parameters.csv that every table has, by docs/formats; their order is free, further ones are passed over. */
 export const PARAMETER_COLUMNS = [
   'code',
   'menu',
@@ -45,7 +50,9 @@ export const PARAMETER_COLUMNS = [
   'register',
   'description',
 ] as const;
-type Column = (typeof PARAMETER_COLUMNS)[number];
+/** A column that older tables do not have. */
+const OF = 'of';
+type Column = (typeof PARAMETER_COLUMNS)[number] | typeof OF;
 
 const FILE = 'parameters.csv';
 
@@ -122,22 +129,23 @@ const pieces = (text: string, mark = ';'): string[] =>
     .map((piece) => piece.trim())
     .filter((piece) => piece !== '');
 
-/** `1 = run forward [run.forward]` */
-const CHOICE = /^(\d+)\s*=\s*([^[\]]+?)\s*(?:\[([\w.-]+)\])?$/;
+/** `1 = run forward [run.forward]`; the number of a named value may have a point. */
+const CHOICE = /^(-?\d+(?:\.\d+)?)\s*=\s*([^[\]]+?)\s*(?:\[([^[\]]+)\])?$/;
 
-interface Choice {
-  readonly number: number;
+interface Choice extends OptionMeaning {
+  readonly number: string;
   readonly text: string;
-  readonly meaning?: string;
 }
 
-function toChoice([, number, text = '', meaning]: RegExpExecArray): Choice {
-  return {
-    number: Number(number),
-    text,
-    ...(meaning === undefined ? {} : { meaning: wordOfToday(meaning) }),
-  };
+/** Nothing where it is not understood whole. */
+function toChoice(piece: string): Choice | undefined {
+  const [, number = '', text = '', inside] = CHOICE.exec(piece) ?? [];
+  if (number === '') return undefined;
+  const meaning = inside === undefined ? {} : parseOptionMeaning(wordOfToday(inside));
+  return meaning && { number, text, ...meaning };
 }
+
+const isWhole = ({ number }: Choice): boolean => /^\d+$/.test(number);
 
 class RowReader {
   private clean = true;
@@ -170,6 +178,8 @@ class RowReader {
       restart: this.oneOf('restart', ['yes', 'no'] as const) === 'yes',
       keeping,
       meaning: (wordOfToday(this.cell('meaning')) || null) as Meaning | null,
+      of: (this.cell(OF) || null) as Reference | null,
+      named: form.kind === 'number' ? this.named(form) : [],
       dependsOn: pieces(this.cell('depends_on')) as Code[],
       register: this.register(),
     };
@@ -202,23 +212,46 @@ class RowReader {
   private form(): Form {
     const kind = this.oneOf('kind', ['number', 'option', 'bits'] as const);
     if (kind === 'option') {
-      return { kind, options: this.choices().map(({ number, ...rest }) => ({ raw: number, ...rest })) };
+      return {
+        kind,
+        options: this.choices().map(({ number, ...rest }) => ({ raw: Number(number), ...rest })),
+      };
     }
-    if (kind === 'bits') {
-      return { kind, bits: this.choices().map(({ number, text }) => ({ bit: number, text })) };
-    }
+    if (kind === 'bits') return { kind, bits: this.bits() };
     const resolution = parseResolution(this.cell('resolution'));
     if (kind && !resolution) this.unreadable('resolution', 'the smallest step, such as 0.01');
     return { kind: 'number', unit: this.cell('unit'), resolution: resolution ?? { step: 1, places: 0 } };
   }
 
   private choices(): Choice[] {
-    const found = pieces(this.cell('options')).map((piece) => CHOICE.exec(piece));
-    if (found.length === 0 || found.some((match) => match === null)) {
-      this.unreadable('options', '"0 = off; 1 = on", with a meaning in brackets where there is one');
-      return [];
-    }
-    return found.flatMap((match) => (match ? [toChoice(match)] : []));
+    const found = pieces(this.cell('options')).map(toChoice);
+    const understood = found.filter((choice) => choice !== undefined);
+    if (found.length > 0 && understood.length === found.length && understood.every(isWhole))
+      return understood;
+    this.unreadable('options', '"0 = off; 1 = on", with a meaning in brackets where there is one');
+    return [];
+  }
+
+  /** A bit says what it means of something: it has no meaning of its own. */
+  private bits(): { bit: number; text: string; says?: readonly Saying[] }[] {
+    const bits = this.choices();
+    if (bits.some(({ meaning }) => meaning !== undefined))
+      this.unreadable('options', 'a bit that says something, such as "1 = coast at stop [stop.mode=coast]"');
+    return bits.map(({ number, text, says }) => ({ bit: Number(number), text, ...(says ? { says } : {}) }));
+  }
+
+  /** Values of a number that stand for something else, as `0.0 = off [off]`. */
+  private named(form: Form): NamedValue[] {
+    const found = pieces(this.cell('options')).map((piece) => {
+      const choice = toChoice(piece);
+      const raw = choice && parseRaw(form, choice.number);
+      if (!raw?.ok || choice?.meaning === undefined || choice.instead || choice.says) return undefined;
+      return { raw: raw.value, text: choice.text, meaning: choice.meaning };
+    });
+    const understood = found.filter((each) => each !== undefined);
+    if (understood.length < found.length)
+      this.unreadable('options', '"0.0 = off [off]" with a value on a step of the resolution');
+    return understood;
   }
 
   /** Options and bits have no limits of their own: theirs follow from the list. */

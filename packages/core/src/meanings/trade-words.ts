@@ -2,36 +2,30 @@
 
 type TradeWord = readonly [word: string, meanings: readonly string[]];
 
-const MINIMUM = ['frequency.minimum', 'share.minimum', 'speed.minimum'];
-const MAXIMUM = ['frequency.maximum', 'share.maximum', 'speed.maximum'];
-const JOG = ['jog.speed', 'jog.share', 'jog.rpm'];
-const PRESET = ['preset.*', 'preset.share.*', 'preset.speed.*'];
-const CURRENT_LIMIT = [
-  'limit.currentMotoring',
-  'limit.currentUnit',
-  'limit.currentMotor',
-  'limit.currentAmpere',
-];
+const MINIMUM = ['frequency.minimum'];
+const MAXIMUM = ['frequency.maximum'];
+const JOG = ['jog.speed'];
+const PRESET = ['preset.*', 'preset.contact.*'];
+const CURRENT_LIMIT = ['limit.current'];
 const OVERLOAD = [
-  'protect.overload',
+  'protect.overloadAction',
   'protect.overloadCurrent',
-  'protect.overloadUnit',
-  'protect.overloadMotor',
   'protect.overloadTime',
   'monitor.motorLoad',
 ];
-const RAISE = ['raise.rate', 'raise.rateShare', 'raise.rateRpm', 'raise.memory'];
-const SKIP = ['skip.*', 'skip.share.*', 'skip.speed.*', 'skip.from.*', 'skip.to.*'];
-const RATED_CURRENT = ['motor.ratedCurrent', 'motor.ratedCurrentMilliampere'];
+const RAISE = ['raise.rate', 'raise.keepOverStop'];
+const SKIP = ['skip.*.middle', 'skip.*.from', 'skip.*.to'];
+const RATED_CURRENT = ['motor.ratedCurrent'];
 const POLES = ['motor.poles', 'motor.polePairs'];
-const CARRIER = ['carrier.frequency', 'carrier.choice'];
-const DC = ['stop.dcCurrent', 'stop.dcTime', 'stop.dcFrom', 'stop.dcFromShare'];
+const CARRIER = ['carrier.frequency'];
+const DC_TIME = ['stop.dcTime', 'stop.dcTimeAfter', 'stop.dcHoldTime'];
+const DC = ['stop.dcCurrent', 'stop.dcFrom', ...DC_TIME];
 const INTEGRAL = ['loop.integralTime', 'loop.integralGain'];
 const PROPORTIONAL = ['loop.gain', 'loop.bandWidth'];
 const DERIVATIVE = ['loop.derivativeTime', 'loop.derivativeGain'];
 const SETPOINT = ['loop.setpoint', 'loop.setpointUnit'];
-const SLEEP = ['loop.sleep', 'loop.sleepShare', 'loop.sleepDelay'];
-const SLIP = ['motor.slipCompensation', 'motor.slipFrequency'];
+const SLEEP = ['loop.sleep', 'loop.sleepDelay'];
+const SLIP = ['motor.slipCompensation'];
 const ROUNDING = ['ramp.shape', 'ramp.roundUp', 'ramp.roundDown', 'ramp.jerk'];
 const CURVE = [
   'motor.curve.frequency',
@@ -40,8 +34,8 @@ const CURVE = [
   'motor.curve.voltage2',
 ];
 const SENSE = ['input.*.sense', 'input.senses'];
-const KEYPAD = ['speed.keypad', 'speed.keypadShare', 'speed.keypadRpm'];
-const LEVEL = ['output.level', 'output.levelShare', 'output.levelRpm', 'output.levelShare2'];
+const KEYPAD = ['speed.keypad'];
+const LEVEL = ['output.level', 'output.level2'];
 const SIGNAL = ['analog.*.signal'];
 
 export const TRADE_WORDS: readonly TradeWord[] = [
@@ -57,7 +51,7 @@ export const TRADE_WORDS: readonly TradeWord[] = [
   ['ramp down', ['ramp.down']],
   ['stopping time', ['ramp.down']],
   ['accel 2', ['ramp.up2']],
-  ['second ramp', ['ramp.up2', 'ramp.down2', 'ramp.secondBy', 'ramp.changeover', 'ramp.changeoverShare']],
+  ['second ramp', ['ramp.up2', 'ramp.down2', 'ramp.secondBy', 'ramp.changeover']],
   ['s-curve', ROUNDING],
   ['quick stop time', ['ramp.quick']],
   ['emergency stop ramp', ['ramp.quick']],
@@ -65,7 +59,7 @@ export const TRADE_WORDS: readonly TradeWord[] = [
   ['fla', RATED_CURRENT],
   ['full-load amps', RATED_CURRENT],
   ['nameplate amps', RATED_CURRENT],
-  ['motor current', [...RATED_CURRENT, 'monitor.current', 'monitor.currentPermille']],
+  ['motor current', [...RATED_CURRENT, 'monitor.current']],
   ['motor rated current', RATED_CURRENT],
   ['motor rated voltage', ['motor.ratedVoltage']],
   ['nameplate voltage', ['motor.ratedVoltage']],
@@ -83,8 +77,8 @@ export const TRADE_WORDS: readonly TradeWord[] = [
   ['voltage boost', ['motor.boost']],
   ['torque boost', ['motor.boost']],
   ['ir compensation', ['motor.boost']],
-  ['v/f curve', CURVE],
-  ['volts per hertz', CURVE],
+  ['v/f curve', [...CURVE, 'motor.voltageCurve', 'motor.controlMethod']],
+  ['volts per hertz', [...CURVE, 'motor.voltageCurve', 'motor.controlMethod']],
   ['slip compensation', SLIP],
   ['slip comp', SLIP],
   ['stator resistance', ['motor.statorResistance']],
@@ -95,8 +89,8 @@ export const TRADE_WORDS: readonly TradeWord[] = [
   ['autotune', ['identify.start']],
   ['auto-tune', ['identify.start']],
   ['motor id', ['identify.start']],
-  ['v/f or vector', ['unit.controlMethod']],
-  ['sensorless vector', ['unit.controlMethod']],
+  ['v/f or vector', ['motor.controlMethod', 'motor.voltageCurve']],
+  ['sensorless vector', ['motor.controlMethod']],
   ['energy saving', ['motor.energySaving', 'counter.energySaved']],
   ['min speed', MINIMUM],
   ['lower limit', MINIMUM],
@@ -109,9 +103,9 @@ export const TRADE_WORDS: readonly TradeWord[] = [
   ['skip frequency', SKIP],
   ['jump frequency', SKIP],
   ['resonance', [...SKIP, 'tuning.notch.*.frequency', 'tuning.notch.*.width']],
-  ['current limit', [...CURRENT_LIMIT, 'limit.currentGenerating', 'limit.currentMotorGenerating']],
+  ['current limit', [...CURRENT_LIMIT, 'limit.currentGenerating']],
   ['stall prevention', [...CURRENT_LIMIT, 'limit.currentGenerating', 'limit.busVoltage']],
-  ['torque limit', ['limit.torque', 'limit.torquePositive', 'limit.torqueNegative', 'limit.torquePermille']],
+  ['torque limit', ['limit.torque', 'limit.torquePositive', 'limit.torqueNegative']],
   ['dc bus regulation', ['limit.busVoltage']],
   ['overvoltage stall', ['limit.busVoltage']],
   ['multi-speed', PRESET],
@@ -126,7 +120,7 @@ export const TRADE_WORDS: readonly TradeWord[] = [
   ['motor potentiometer', RAISE],
   ['raise and lower', RAISE],
   ['keypad speed', KEYPAD],
-  ['speed reference', ['speed.source', 'monitor.setpoint', 'monitor.setpointShare']],
+  ['speed reference', ['speed.source', 'monitor.setpoint']],
   ['frequency command', ['speed.source']],
   ['reference source', ['speed.source', 'speed.source2']],
   ['run command from', ['command.source']],
@@ -147,13 +141,13 @@ export const TRADE_WORDS: readonly TradeWord[] = [
   ['dc injection', [...DC, 'start.dcTime']],
   ['dc brake', DC],
   ['dc braking current', ['stop.dcCurrent']],
-  ['dc brake time', ['stop.dcTime']],
+  ['dc brake time', DC_TIME],
   ['flying start', ['start.flying']],
   ['speed search', ['start.flying', 'start.flyingWait']],
   ['catch a spinning load', ['start.flying']],
   ['start frequency', ['start.frequency']],
   ['ride-through', ['start.rideThrough']],
-  ['zero speed', ['stop.standstill', 'stop.standstillShare']],
+  ['zero speed', ['stop.standstill']],
   ['4-20', SIGNAL],
   ['4-20 ma', SIGNAL],
   ['0-10 v', SIGNAL],
@@ -198,7 +192,7 @@ export const TRADE_WORDS: readonly TradeWord[] = [
   ['external fault', ['protect.external']],
   ['broken belt', ['protect.underload', 'protect.underloadAction']],
   ['underload', ['protect.underload', 'protect.underloadAction', 'protect.underloadTime']],
-  ['locked rotor', ['protect.stall', 'protect.stallCurrent', 'protect.stallTime']],
+  ['locked rotor', ['protect.stallAction', 'protect.stallCurrent', 'protect.stallTime']],
   ['safe torque off', ['protect.sto', 'sto.after']],
   ['sto', ['protect.sto', 'sto.after']],
   ['undervoltage', ['protect.undervoltage']],
@@ -231,9 +225,9 @@ export const TRADE_WORDS: readonly TradeWord[] = [
   ['hour meter', ['counter.runHours']],
   ['operating hours', ['counter.runHours']],
   ['kwh', ['counter.energy']],
-  ['dc bus', ['monitor.busVoltage', 'monitor.busMillivolt']],
+  ['dc bus', ['monitor.busVoltage']],
   ['heat sink temperature', ['monitor.unitTemperature']],
-  ['output current', ['monitor.current', 'monitor.currentPermille']],
+  ['output current', ['monitor.current']],
   ['trip log', ['monitor.faultHistory.*']],
   [
     'encoder',

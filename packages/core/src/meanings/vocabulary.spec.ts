@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
-import { LookUp } from '../dictionary/index.ts';
+import { LookUp, type Dictionary } from '../dictionary/index.ts';
+import type { OptionMeaning } from '../values/index.ts';
 import { allModels } from '../testing/shipped-model.ts';
 import { readVocabulary } from './index.ts';
 import { TRADE_WORDS } from './trade-words.ts';
@@ -11,12 +12,73 @@ const vocabulary = readVocabulary(
 );
 const models = allModels.map(({ model }) => model);
 
+/** Meanings that models state, say or do always, each with the options that are meant. */
+function saidIn(dictionaries: readonly Dictionary[]): ReadonlyMap<string, ReadonlySet<string>> {
+  const said = new Map<string, Set<string>>();
+  const add = (meaning: string, ...options: readonly string[]) => {
+    const known = said.get(meaning) ?? new Set();
+    said.set(meaning, known);
+    for (const option of options) known.add(option);
+  };
+  for (const { parameters, fixed } of dictionaries) {
+    for (const { meaning, form, named } of parameters) {
+      if (meaning === null) continue;
+      add(meaning, ...named.map((each) => each.meaning));
+      const choices: readonly OptionMeaning[] =
+        form.kind === 'option' ? form.options : form.kind === 'bits' ? form.bits : [];
+      for (const { meaning: own, instead, says = [] } of choices) {
+        add(meaning, ...[own, instead?.meaning].flatMap((each) => each ?? []));
+        for (const each of says) add(each.meaning, each.is, ...(each.else ? [each.else] : []));
+      }
+    }
+    for (const each of fixed) add(each.meaning, ...(each.kind === 'choice' ? [each.is] : []));
+  }
+  return said;
+}
+
 describe('the vocabulary', () => {
-  it('knows every meaning of every shipped model, and has none that no model states', () => {
-    const stated = models.flatMap(({ parameters }) => parameters.flatMap(({ meaning }) => meaning ?? []));
-    expect(stated.filter((meaning) => !vocabulary.of(meaning))).toEqual([]);
-    const used = new Set(stated.map((meaning) => vocabulary.of(meaning)));
-    expect(vocabulary.entries.filter((entry) => !used.has(entry)).map(({ id }) => id)).toEqual([]);
+  it('knows every meaning that a shipped model states, or says by an option or a bit, and has no other', () => {
+    const known = [...saidIn(models).keys()];
+    expect(known.filter((meaning) => !vocabulary.of(meaning))).toEqual([]);
+    const used = new Set(known.flatMap((meaning) => vocabulary.of(meaning) ?? []));
+    const reached = new Set(
+      known
+        .flatMap((meaning) => vocabulary.canonicalsOf(meaning))
+        .map(({ meaning }) => vocabulary.of(meaning)),
+    );
+    const idle = vocabulary.entries.filter((entry) => !used.has(entry) && !reached.has(entry));
+    expect(idle.map(({ id }) => id)).toEqual([]);
+  });
+
+  it('has every option that a shipped model means, and none without a meaning', () => {
+    for (const [meaning, options] of saidIn(models)) {
+      const entry = vocabulary.of(meaning);
+      // What a way or a part is off by is said by what it is a way of.
+      if (entry?.kind === 'way' || entry?.kind === 'part') continue;
+      const choice = entry?.kind === 'choice' || entry?.kind === 'switch';
+      const strange = [...options].filter(
+        (option) =>
+          option !== 'unsaid' &&
+          !entry?.options?.includes(option) &&
+          (choice || Number.isNaN(Number(option))),
+      );
+      expect([meaning, strange]).toEqual([meaning, []]);
+    }
+    for (const { id, parameters } of models)
+      for (const { code, form, meaning } of parameters) {
+        const choices = form.kind === 'option' ? form.options : form.kind === 'bits' ? form.bits : [];
+        const mute = choices.filter((each) => !('meaning' in each && each.meaning) && !each.says);
+        expect([id, code, meaning, mute.map(({ text }) => text)]).toEqual([id, code, meaning, []]);
+      }
+  });
+
+  it('names a reference at every share and every ramp of the shipped models', () => {
+    for (const { id, parameters } of models)
+      for (const { code, form, meaning, keeping, of } of parameters) {
+        if (form.kind !== 'number' || keeping === 'monitor') continue;
+        const counts = /^[%‰]/.test(form.unit) || vocabulary.of(meaning ?? '')?.unit === 's/Hz';
+        if (counts) expect([id, code, of]).toEqual([id, code, expect.any(String)]);
+      }
   });
 
   it('says of each what it is, in a sentence, and no word twice', () => {
@@ -29,7 +91,7 @@ describe('the vocabulary', () => {
 
   it('tells a number from what only ends like one, and nothing it does not know', () => {
     expect(vocabulary.of('preset.7')?.id).toBe('preset.*');
-    expect(vocabulary.of('preset.share.2')?.id).toBe('preset.share.*');
+    expect(vocabulary.of('preset.share.2')?.id).toBe('preset.*');
     expect(vocabulary.of('ramp.up2')?.term).toBe('second acceleration time');
     expect(vocabulary.of('mill.pressure')).toBeUndefined();
   });
@@ -37,7 +99,7 @@ describe('the vocabulary', () => {
 
 describe('words as technicians type them', () => {
   const newest = models.filter(({ id }) => id !== 'halvern-hn64@1');
-  const lookUp = new LookUp(newest, vocabulary.wordsFor);
+  const lookUp = new LookUp(newest, vocabulary);
 
   it.each(TRADE_WORDS)(
     '"%s" finds the parameter on each model that has it, among the first three',

@@ -1,8 +1,39 @@
 // The vocabulary of meanings (packages/catalogue/meanings.yaml): the standard term of each, the words that people use for it,
-// and what it is. A user's model may have meanings that the vocabulary does not know.
+// what it is, and which other meanings say the same in another way. A user's model may have meanings that it does not know.
 
 import { parseDocument } from 'yaml';
 import type { Meaning } from '../dictionary/index.ts';
+
+export const MEANING_KINDS = [
+  'quantity',
+  'choice',
+  'switch',
+  'curve',
+  'part',
+  'way',
+  'word',
+  'text',
+] as const;
+/** A part says something only together with others, a way says another meaning, a word only holds its bits. */
+export type MeaningKind = (typeof MEANING_KINDS)[number];
+
+export const CONVERSION_NAMES = [
+  'as-it-is',
+  'pairs',
+  'lower-of-torque',
+  'middle-and-width',
+  'end-points',
+  'gain-and-bias',
+  'two-points',
+  'full-scale',
+  'output-gain',
+  'output-share',
+  'band',
+  'integral-gain',
+  'derivative-gain',
+  'loop-unit',
+] as const;
+export type ConversionName = (typeof CONVERSION_NAMES)[number];
 
 export interface MeaningEntry {
   /** As models state it, with `*` for a number. */
@@ -10,25 +41,96 @@ export interface MeaningEntry {
   readonly term: string;
   readonly also: readonly string[];
   readonly is: string;
+  readonly kind: MeaningKind;
+  /** Unit of the plain value of a quantity; empty for a plain number. */
+  readonly unit?: string;
+  /** What the plain value counts to where it is a share. */
+  readonly of?: string;
+  readonly options?: readonly string[];
+  /** Meanings that say this one in another way. */
+  readonly ways?: Readonly<Record<string, ConversionName>>;
+  readonly derived?: 'poles-from-plate';
+  /** Names of earlier files for the same. */
+  readonly older?: readonly string[];
+  /** Others that are for the same and cannot be told from each other's values. */
+  readonly beside?: readonly { readonly meaning: string; readonly why: string }[];
+  readonly belongs: 'plate' | 'measured' | 'site' | 'wiring' | 'duty' | 'unit';
+  /** A change of it can move the machine. */
+  readonly moves?: boolean;
+  /** A change of it needs a stop. */
+  readonly stop?: boolean;
 }
+
+/** What an input, an output or a source may be chosen for. */
+export interface FunctionEntry {
+  readonly id: string;
+  readonly term: string;
+  readonly also: readonly string[];
+}
+
+/** A meaning that a stated one says, with its own number. */
+export interface CanonicalMeaning {
+  readonly meaning: string;
+  readonly conversion: ConversionName;
+}
+
+const NUMBER = /(?<=\.)\d+(?=\.|$)/;
 
 export class Vocabulary {
   private readonly plain = new Map<string, MeaningEntry>();
   /** Those with a number, by their id with the number taken out. */
   private readonly numbered = new Map<string, MeaningEntry>();
+  private readonly today = new Map<string, string>();
+  private readonly saying = new Map<string, CanonicalMeaning[]>();
 
-  constructor(readonly entries: readonly MeaningEntry[]) {
+  constructor(
+    readonly entries: readonly MeaningEntry[],
+    readonly functions: readonly FunctionEntry[] = [],
+  ) {
     for (const entry of entries) (entry.id.includes('*') ? this.numbered : this.plain).set(entry.id, entry);
+    for (const { id, older = [], ways = {} } of entries) {
+      for (const each of older) this.today.set(each, id);
+      for (const [way, conversion] of Object.entries(ways))
+        this.saying.set(way, [...(this.saying.get(way) ?? []), { meaning: id, conversion }]);
+    }
+  }
+
+  /** The id of today for one of an earlier file; any other as it is. */
+  nameOfToday(meaning: string): string {
+    const own = this.today.get(meaning);
+    if (own !== undefined) return own;
+    const number = NUMBER.exec(meaning)?.[0];
+    const numbered = number === undefined ? undefined : this.today.get(meaning.replace(NUMBER, '*'));
+    return numbered === undefined ? meaning : numbered.replace('*', number ?? '');
   }
 
   /** Nothing for a meaning that it does not know. An entry of its own goes before one for all numbers. */
   of(meaning: Meaning | string): MeaningEntry | undefined {
-    return this.plain.get(meaning) ?? this.numbered.get(meaning.replace(/(?<=\.)\d+(?=\.|$)/, '*'));
+    const name = this.nameOfToday(meaning);
+    return this.plain.get(name) ?? this.numbered.get(name.replace(NUMBER, '*'));
+  }
+
+  /** What a stated meaning says in the end: itself, or those of which it is a way; nothing for parts and words. */
+  canonicalsOf(meaning: Meaning | string): readonly CanonicalMeaning[] {
+    const name = this.nameOfToday(meaning);
+    const number = NUMBER.exec(name)?.[0] ?? '';
+    const said = this.saying.get(name) ?? this.saying.get(name.replace(NUMBER, '*'));
+    if (said) return said.map((each) => ({ ...each, meaning: each.meaning.replace('*', number) }));
+    const kind = this.of(name)?.kind;
+    if (kind === 'part' || kind === 'word' || kind === 'way') return [];
+    return [{ meaning: name, conversion: 'as-it-is' }];
   }
 
   /** Term and other words, for an index of words. */
   wordsFor = (meaning: Meaning | string): readonly string[] => {
     const entry = this.of(meaning);
+    return entry ? [entry.term, ...entry.also] : [];
+  };
+
+  /** The same for an option, such as a function of an input. */
+  wordsForOption = (option: string): readonly string[] => {
+    const known = (id: string) => this.functions.find((each) => each.id === id);
+    const entry = known(option) ?? known(option.replace(/(?<=\.)[\w-]+$/, '*'));
     return entry ? [entry.term, ...entry.also] : [];
   };
 }
@@ -38,8 +140,11 @@ export function readVocabulary(text: string): Vocabulary {
   const document = parseDocument(text, { uniqueKeys: true });
   const [error] = document.errors;
   if (error) throw new Error(`meanings.yaml: ${error.message}`);
-  const { meanings } = document.toJS({ maxAliasCount: 0 }) as { meanings: readonly MeaningEntry[] };
+  const { meanings, functions } = document.toJS({ maxAliasCount: 0 }) as {
+    meanings: readonly MeaningEntry[];
+    functions?: readonly FunctionEntry[];
+  };
   const twice = meanings.find(({ id }, at) => meanings.findIndex((each) => each.id === id) !== at);
   if (twice) throw new Error(`meanings.yaml: ${twice.id} stands twice`);
-  return new Vocabulary(meanings);
+  return new Vocabulary(meanings, functions);
 }

@@ -2,6 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { findMeaning, type Dictionary } from '../dictionary/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
+import { bridge } from '../testing/shipped-bridge.ts';
 import { allModels } from '../testing/shipped-model.ts';
 import { anySetOf, SEEDED } from '../testing/arbitraries.ts';
 import { parseRaw } from '../values/index.ts';
@@ -83,7 +84,7 @@ function setOf(name: string, values: Readonly<Record<string, string>>): [Diction
 
 describe('the plate that a set tells', () => {
   it('is the same whatever the maker counts in', () => {
-    const of = (name: string, values: Record<string, string>) => plateFromSet(...setOf(name, values));
+    const of = (name: string, values: Record<string, string>) => plateFromSet(bridge, ...setOf(name, values));
     expect(of('halvern-hn64', { 'motor.ratedPower': '1500' }).get('power')?.value).toBe(1500);
     expect(of('toreka-c7', { 'motor.ratedPower': '1.50' }).get('power')?.value).toBe(1500);
     expect(of('toreka-c1', { 'motor.ratedPower': '2.00' }).get('power')?.value).toBeCloseTo(1491.4, 6);
@@ -95,7 +96,7 @@ describe('the plate that a set tells', () => {
     for (const { model, facts } of allModels) {
       fc.assert(
         fc.property(anySetOf(model, facts), (set) => {
-          const told = plateFromSet(model, set);
+          const told = plateFromSet(bridge, model, set);
           const clashes = clashesOf(plateOf(told), told);
           expect(clashes.filter((field) => field.clashes)).toEqual([]);
           expect(clashes.map(({ key }) => key).sort()).toEqual([...told.keys()].sort());
@@ -106,7 +107,7 @@ describe('the plate that a set tells', () => {
   });
 
   it('does not take an empty field for a number', () => {
-    const told = plateFromSet(...setOf('halvern-hn64', { 'motor.ratedPower': '1500' }));
+    const told = plateFromSet(bridge, ...setOf('halvern-hn64', { 'motor.ratedPower': '1500' }));
     expect([...told.keys()]).toEqual(['power']);
   });
 });
@@ -117,7 +118,7 @@ describe('a clash', () => {
     resistance: 4.6,
   };
   const clashing = (values: Record<string, string>, of = plate) =>
-    clashesOf(of, plateFromSet(...setOf('halvern-hn64', values)))
+    clashesOf(of, plateFromSet(bridge, ...setOf('halvern-hn64', values)))
       .filter(({ clashes }) => clashes)
       .map(({ key }) => key);
 
@@ -125,7 +126,10 @@ describe('a clash', () => {
     expect(clashing({ 'motor.ratedPower': '1500', 'motor.ratedCurrent': '3.60' })).toEqual([]);
     expect(clashing({ 'motor.ratedPower': '1500', 'motor.ratedCurrent': '6.30' })).toEqual(['current']);
     // A drive that counts in quarters of a horsepower cannot tell 1491 W from 1500 W.
-    const coarse = clashesOf(plate, plateFromSet(...setOf('toreka-c1', { 'motor.ratedPower': '2.00' })));
+    const coarse = clashesOf(
+      plate,
+      plateFromSet(bridge, ...setOf('toreka-c1', { 'motor.ratedPower': '2.00' })),
+    );
     expect(coarse.filter(({ clashes }) => clashes)).toEqual([]);
   });
 

@@ -16,10 +16,10 @@ const codeOf = (meaning: string, model: Dictionary = shippedModel): Code => {
   return parameter.code;
 };
 
-const METHOD = codeOf('unit.controlMethod');
+const METHOD = codeOf('motor.controlMethod');
 const LOCK = codeOf('unit.lock');
 const GREATEST = codeOf('frequency.maximum');
-const PRESET = codeOf('preset.7');
+const PRESET = codeOf('preset.contact.7');
 const COUNTING = codeOf('input.7.function');
 const FILTER = codeOf('input.7.filter');
 

@@ -2,6 +2,7 @@
 // `parseRaw(form, formatRaw(form, raw)) = raw` for every raw value that a form can show.
 
 import { formatDecimal, parseDecimal, type Decimal, type DecimalFault } from './decimal.ts';
+import type { OptionMeaning, Saying } from './option-meaning.ts';
 import { assertNever, fail, ok, type Result } from './result.ts';
 
 /** A step of 0.25 is `{ step: 25, places: 2 }`: value = raw × step / 10^places. */
@@ -21,16 +22,22 @@ export interface OptionForm {
   readonly options: readonly Option[];
 }
 
-export interface Option {
+/** The text is the maker's; what the option is whatever the model, its meaning. */
+export interface Option extends OptionMeaning {
   readonly raw: number;
   readonly text: string;
-  /** What the option is whatever the model, such as `run.forward`; the text is the maker's. */
-  readonly meaning?: string;
+}
+
+/** A switch in a word. */
+export interface Bit {
+  readonly bit: number;
+  readonly text: string;
+  readonly says?: readonly Saying[];
 }
 
 export interface BitsForm {
   readonly kind: 'bits';
-  readonly bits: readonly { readonly bit: number; readonly text: string }[];
+  readonly bits: readonly Bit[];
 }
 
 export type Form = NumberForm | OptionForm | BitsForm;

@@ -2,6 +2,7 @@ export * from './decimal.ts';
 export * from './display.ts';
 export * from './form.ts';
 export * from './number-language.ts';
+export * from './option-meaning.ts';
 export * from './reading.ts';
 export * from './register-address.ts';
 export * from './result.ts';

@@ -22,7 +22,7 @@ export async function untruePlan({ plant, looker }: Killing, id: string): Promis
 export function writePlan(killing: Killing): Work {
   const { plant, looker } = killing;
   const tag = 'KL1-RD-07';
-  const codes = ['ramp.up', 'preset.3', 'stop.mode'].map((meaning) => plant.code(meaning));
+  const codes = ['ramp.up', 'preset.contact.3', 'stop.mode'].map((meaning) => plant.code(meaning));
   let id = '';
   return {
     ready: async (doomed) => {
