@@ -5,6 +5,7 @@ import { LogbookModule } from '../logbook/logbook.module.ts';
 import { DictionariesController } from './dictionaries.controller.ts';
 import { Dictionaries } from './dictionaries.service.ts';
 import { StoredDictionary } from './dictionary.entity.ts';
+import { DictionaryRevision } from './dictionary-revision.entity.ts';
 import { DraftReading } from './draft-reading.service.ts';
 import { Meanings } from './meanings.service.ts';
 import { ModelDraft } from './model-draft.entity.ts';
@@ -16,7 +17,11 @@ import { RegistersController } from './registers.controller.ts';
 import { OwnModels } from './own-models.service.ts';
 
 @Module({
-  imports: [TypeOrmModule.forFeature([StoredDictionary, ModelDraft]), LinesModule, LogbookModule],
+  imports: [
+    TypeOrmModule.forFeature([StoredDictionary, DictionaryRevision, ModelDraft]),
+    LinesModule,
+    LogbookModule,
+  ],
   controllers: [DictionariesController, OwnModelsController, ModelDraftsController, RegistersController],
   providers: [Dictionaries, ModelImport, OwnModels, ModelDrafts, DraftReading, Meanings],
   exports: [Dictionaries, Meanings, ModelImport, OwnModels],

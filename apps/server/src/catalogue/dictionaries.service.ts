@@ -1,4 +1,5 @@
-// Dictionaries by id. They are read from their original files once and then kept, as they never change.
+// Dictionaries by id, each in its newest wording. Files are read once and then kept: what was taken in never changes, and a
+// later wording comes in beside it.
 
 import { Injectable } from '@nestjs/common';
 import type { ModelListing } from '@drive-keep/api';
@@ -12,6 +13,7 @@ import {
 import { DataSource } from 'typeorm';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { StoredDictionary } from './dictionary.entity.ts';
+import { DictionaryRevision } from './dictionary-revision.entity.ts';
 import { filesHash } from './files-hash.ts';
 
 @Injectable()
@@ -23,13 +25,33 @@ export class Dictionaries {
   async get(id: string): Promise<Dictionary> {
     const known = this.known.get(id);
     if (known) return known;
-    const stored = await this.dataSource.getRepository(StoredDictionary).findOneBy({ id });
-    if (!stored) throw notFound(`The dictionary ${id}`);
+    const stored = await this.newestFiles(id);
     if (filesHash(filesOf(stored)) !== stored.filesHash) throw damaged(id);
     const read = readModel(filesOf(stored));
     if (!read.ok) throw new Error(`dictionary ${id} was kept but cannot be read`);
-    this.known.set(id, read.value);
-    return read.value;
+    const dictionary = { ...read.value, revision: stored.revision };
+    this.known.set(id, dictionary);
+    return dictionary;
+  }
+
+  /** A later wording has come in: it is read when it is asked for next. */
+  forget(id: string): void {
+    this.known.delete(id);
+  }
+
+  private async newestFiles(
+    id: string,
+  ): Promise<
+    Pick<StoredDictionary, 'modelFile' | 'parametersFile' | 'terminalsFile' | 'filesHash'> & {
+      revision: number;
+    }
+  > {
+    const stored = await this.dataSource.getRepository(StoredDictionary).findOneBy({ id });
+    if (!stored) throw notFound(`The dictionary ${id}`);
+    const [later] = await this.dataSource
+      .getRepository(DictionaryRevision)
+      .find({ where: { dictionaryId: id }, order: { revision: 'DESC' }, take: 1 });
+    return later ?? { ...stored, revision: 1 };
   }
 
   /** Maker and name alone, whatever state its files are in. */
@@ -39,10 +61,9 @@ export class Dictionaries {
     return { id: id as DictionaryId, maker: stored.maker, name: stored.name };
   }
 
-  /** Its files, letter for letter as they came in. */
+  /** Its files in the newest wording, letter for letter as they came in. */
   async files(id: string): Promise<ModelFiles> {
-    const stored = await this.dataSource.getRepository(StoredDictionary).findOneBy({ id });
-    if (!stored) throw notFound(`The dictionary ${id}`);
+    const stored = await this.newestFiles(id);
     if (filesHash(filesOf(stored)) !== stored.filesHash) throw damaged(id);
     return filesOf(stored);
   }
@@ -64,9 +85,13 @@ export class Dictionaries {
 
   /** Those whose files are not the ones that were taken in; they are no longer at hand. */
   async damaged(): Promise<readonly string[]> {
-    const bad = (await this.all()).filter((each) => filesHash(filesOf(each)) !== each.filesHash);
-    for (const { id } of bad) this.known.delete(id);
-    return bad.map(({ id }) => id);
+    const later = await this.dataSource.getRepository(DictionaryRevision).find();
+    const bad = [
+      ...(await this.all()).filter(isBad).map(({ id }) => id),
+      ...later.filter(isBad).map(({ dictionaryId }) => dictionaryId),
+    ];
+    for (const id of bad) this.known.delete(id);
+    return [...new Set(bad)];
   }
 
   async listing(): Promise<readonly ModelListing[]> {
@@ -110,6 +135,9 @@ export class Dictionaries {
   }
 }
 
+const isBad = (stored: StoredDictionary | DictionaryRevision): boolean =>
+  filesHash(filesOf(stored)) !== stored.filesHash;
+
 const damaged = (id: string): ProblemException =>
   new ProblemException(
     500,
@@ -117,7 +145,9 @@ const damaged = (id: string): ProblemException =>
     `The kept dictionary ${id} is damaged: no value of it is shown. Bring its files once more under Models, or restore a copy of the database.`,
   );
 
-export const filesOf = (stored: StoredDictionary): ModelFiles => ({
+export const filesOf = (
+  stored: Pick<StoredDictionary, 'modelFile' | 'parametersFile' | 'terminalsFile'>,
+): ModelFiles => ({
   model: stored.modelFile,
   parameters: stored.parametersFile,
   terminals: stored.terminalsFile,

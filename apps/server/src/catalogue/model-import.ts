@@ -3,12 +3,19 @@
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Injectable, Logger } from '@nestjs/common';
-import { readModel, type DictionaryId, type ModelFiles } from '@drive-keep/core/dictionary';
+import {
+  annotatesOnly,
+  readModel,
+  type Dictionary,
+  type DictionaryId,
+  type ModelFiles,
+} from '@drive-keep/core/dictionary';
 import { describe, type Finding } from '@drive-keep/core/findings';
 import { fail, ok, type Result } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
-import { filesOf } from './dictionaries.service.ts';
+import { Dictionaries, filesOf } from './dictionaries.service.ts';
 import { StoredDictionary } from './dictionary.entity.ts';
+import { DictionaryRevision } from './dictionary-revision.entity.ts';
 import { filesHash } from './files-hash.ts';
 import { modelFilesIn } from './model-folder.ts';
 
@@ -21,7 +28,10 @@ export type ImportFault =
 export class ModelImport {
   private readonly logger = new Logger('ModelImport');
 
-  constructor(private readonly dataSource: DataSource) {}
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly dictionaries: Dictionaries,
+  ) {}
 
   /** `by` is the person who brings a model of the plant's own; nobody for a shipped one. */
   async take(files: ModelFiles, by: string | null = null): Promise<Result<DictionaryId, ImportFault>> {
@@ -30,12 +40,14 @@ export class ModelImport {
     // Files that were checked once need not be checked at every start.
     const known = await repository.findOneBy({ filesHash: hash });
     if (known && filesHash(filesOf(known)) === hash) return ok(known.id as DictionaryId);
+    const later = await this.dataSource.getRepository(DictionaryRevision).findOneBy({ filesHash: hash });
+    if (later && filesHash(filesOf(later)) === hash) return ok(later.dictionaryId as DictionaryId);
     const read = readModel(files);
     if (!read.ok) return fail({ code: 'findings', findings: read.fault });
     const { id, model, version, maker, name } = read.value;
     const kept = await repository.findOneBy({ id });
     if (kept) {
-      if (kept.filesHash !== hash) return fail({ code: 'version-taken', id });
+      if (kept.filesHash !== hash) return this.correct(kept, read.value, files, by);
       // The same files mend a row that was damaged; the database takes nothing else.
       if (filesHash(filesOf(kept)) !== hash) await repository.update({ id }, columnsOf(files));
       return ok(id);
@@ -51,6 +63,31 @@ export class ModelImport {
       importedBy: by,
     });
     return ok(id);
+  }
+
+  /** A kept version in other words: a revision beside it. Anything else of it would say something else of kept sets. */
+  private async correct(
+    kept: StoredDictionary,
+    after: Dictionary,
+    files: ModelFiles,
+    by: string | null,
+  ): Promise<Result<DictionaryId, ImportFault>> {
+    const before = readModel(filesOf(kept));
+    if (!before.ok || !annotatesOnly(before.value, after))
+      return fail({ code: 'version-taken', id: after.id });
+    const filesHashNow = filesHash(files);
+    // Two servers may start at once: the second finds the revision of the first.
+    await this.dataSource.query(
+      `insert into dictionary_revision
+         (dictionary_id, revision, model_file, parameters_file, terminals_file, files_hash, imported_by)
+       select $1, coalesce(max(revision), 1) + 1, $2, $3, $4, $5, $6
+       from dictionary_revision where dictionary_id = $1
+       having bool_and(files_hash <> $5) is not false
+       on conflict do nothing`,
+      [kept.id, files.model, files.parameters, files.terminals ?? null, filesHashNow, by],
+    );
+    this.dictionaries.forget(kept.id);
+    return ok(after.id);
   }
 
   /** Takes in every model of the catalogue folder; a model that is not right is named and left out. */

@@ -17,6 +17,7 @@ import { TrueEnds1764000000013 } from './migrations/true-ends.ts';
 import { Evidence1764000000014 } from './migrations/evidence.ts';
 import { FoundSerial1764000000015 } from './migrations/found-serial.ts';
 import { ToldPlates1764000000016 } from './migrations/told-plates.ts';
+import { DictionaryRevisions1764000000018 } from './migrations/dictionary-revisions.ts';
 import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -46,6 +47,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     FoundSerial1764000000015,
     ToldPlates1764000000016,
     OwnPlant1764000000017,
+    DictionaryRevisions1764000000018,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

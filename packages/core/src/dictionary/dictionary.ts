@@ -129,6 +129,8 @@ export interface Dictionary {
   readonly id: DictionaryId;
   readonly model: string;
   readonly version: number;
+  /** Corrections of its words and meanings beside the kept version, counted from 1; what was computed names it. */
+  readonly revision: number;
   readonly maker: string;
   readonly name: string;
   readonly about: string;

@@ -1,3 +1,4 @@
+export { annotatesOnly } from './annotation.ts';
 export * from './dictionary.ts';
 export * from './gaps.ts';
 export * from './model-text.ts';

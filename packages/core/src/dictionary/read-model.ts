@@ -36,6 +36,7 @@ export function readModel(files: ModelFiles): Result<Dictionary, readonly Findin
   const dictionary: Dictionary = {
     ...facts,
     id: `${facts.model}@${facts.version}` as DictionaryId,
+    revision: 1,
     terminals: terminals ?? null,
     effects: facts.effects.map((effect) => resolveEffect(effect, lines)),
     parameters: lines.map(({ parameter }) => parameter),
