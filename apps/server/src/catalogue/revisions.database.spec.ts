@@ -26,19 +26,19 @@ const kept = async (): Promise<unknown> =>
 describe('a later wording of a kept model', () => {
   it('comes in beside it, once, and what was kept stays letter for letter', async () => {
     const before = await kept();
-    const worded = other('Shaft power from the nameplate.', 'Power at the shaft, from the nameplate.');
+    const worded = other('Shaft power from the nameplate.', 'Power at the shaft from the nameplate.');
     // Two servers that start at once take the same catalogue.
     const taken = await Promise.all([1, 2].map(() => plant.app.get(ModelImport).take(worded)));
     expect(taken.map(({ ok }) => ok)).toEqual([true, true]);
     expect(await read()).toMatchObject({ id: 'toreka-f3@1', revision: 2 });
-    expect((await read()).parameters[0]?.description).toBe('Power at the shaft, from the nameplate.');
+    expect((await read()).parameters[0]?.description).toBe('Power at the shaft from the nameplate.');
     await plant.app.get(ModelImport).take(worded);
     expect((await read()).revision).toBe(2);
     expect(await kept()).toEqual(before);
   });
 
   it('is refused where it would say something else of kept sets', async () => {
-    const taken = await plant.app.get(ModelImport).take(other('kW,0.1,0.1,90.0', 'kW,0.1,0.1,80.0'));
+    const taken = await plant.app.get(ModelImport).take(other('kW,0.1,0.1,90.0', 'kW,0.1,0.1,150.0'));
     expect(taken).toMatchObject({ ok: false, fault: { code: 'version-taken' } });
     expect((await read()).revision).toBe(2);
   });

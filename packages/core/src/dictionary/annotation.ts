@@ -23,7 +23,7 @@ function structureOf(dictionary: Dictionary, known: Dictionary = dictionary): st
       steps: steps.map(({ set, busyMs }) => [set, busyMs]),
       scopes: scopes.map(({ raw, only, leaves }) => [raw, only, leaves]),
     })),
-    effects: effects.map(({ why: _, ...effect }: Effect) => effect),
+    effects: effects.map((effect: Effect) => ({ ...effect, why: '' })),
     parameters: parameters.map(parameterStructure),
     terminals: dictionary.terminals?.strips.map(({ terminals }) =>
       terminals.map(({ id: terminal }) => terminal),
