@@ -119,7 +119,8 @@ class Side {
       ({ code, meaning, ...parameter }) =>
         !isNoise({ code, meaning, ...parameter }) &&
         !reached.has(code) &&
-        vocabulary.of(meaning ?? '')?.kind !== 'part',
+        // A part of another value, a word of bits or a command stands for something that is known.
+        vocabulary.of(meaning ?? '') === undefined,
     ).length;
   }
 

@@ -38,7 +38,7 @@ describe.each(models.map((shipped) => [shipped.model.id, shipped] as const))(
           expect([...written.readings].filter(([code, raw]) => raws.get(code) !== raw)).toEqual([]);
           expect([...written.met].filter(([, { kind }]) => kind !== 'exactly')).toEqual([]);
         }),
-        { ...SEEDED, numRuns: 40 },
+        { ...SEEDED, numRuns: 15 },
       );
     });
 
@@ -63,7 +63,7 @@ describe.each(models.map((shipped) => [shipped.model.id, shipped] as const))(
               expect([meaning, met.kind]).toEqual([meaning, expect.stringMatching(/limited|impossible/)]);
           }
         }),
-        { ...SEEDED, numRuns: 40 },
+        { ...SEEDED, numRuns: 15 },
       );
     });
 
@@ -90,7 +90,7 @@ describe.each(models.map((shipped) => [shipped.model.id, shipped] as const))(
             }
           },
         ),
-        { ...SEEDED, numRuns: 20 },
+        { ...SEEDED, numRuns: 8 },
       );
     });
 
@@ -104,7 +104,7 @@ describe.each(models.map((shipped) => [shipped.model.id, shipped] as const))(
             else expect([meaning, plain.codes.includes(gone.code)]).toEqual([meaning, false]);
           }
         }),
-        { ...SEEDED, numRuns: 40 },
+        { ...SEEDED, numRuns: 15 },
       );
     });
   },
@@ -133,7 +133,7 @@ describe('plain values of one model on another', () => {
             );
           }
         }),
-        { ...SEEDED, numRuns: 6 },
+        { ...SEEDED, numRuns: 3 },
       );
   });
 });

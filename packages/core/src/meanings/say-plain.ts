@@ -95,6 +95,7 @@ export function sayHow(plain: Plain, term: Term): string | undefined {
     case 'poles':
     case 'increments':
     case 'pairs':
+    case 'edges':
     case 'end-points':
     case 'gain-and-bias':
     case 'two-points':

@@ -12,9 +12,13 @@ export const MEANING_KINDS = [
   'part',
   'way',
   'word',
+  'trigger',
   'text',
 ] as const;
-/** A part says something only together with others, a way says another meaning, a word only holds its bits. */
+/**
+ * A part says something only together with others, a way says another meaning, a word only holds its bits, a trigger is a
+ * command and no setting.
+ */
 export type MeaningKind = (typeof MEANING_KINDS)[number];
 
 export const CONVERSION_NAMES = [
@@ -22,6 +26,7 @@ export const CONVERSION_NAMES = [
   'pairs',
   'lower-of-torque',
   'middle-and-width',
+  'edges',
   'end-points',
   'gain-and-bias',
   'two-points',
@@ -47,6 +52,8 @@ export interface MeaningEntry {
   /** What the plain value counts to where it is a share. */
   readonly of?: string;
   readonly options?: readonly string[];
+  /** How a parameter that states it itself says it, where that is not as it stands. */
+  readonly own?: ConversionName;
   /** Meanings that say this one in another way. */
   readonly ways?: Readonly<Record<string, ConversionName>>;
   readonly derived?: 'poles-from-plate';
@@ -74,6 +81,7 @@ export interface CanonicalMeaning {
   readonly conversion: ConversionName;
 }
 
+const WITHOUT_VALUE: readonly MeaningKind[] = ['part', 'word', 'way', 'trigger'];
 const NUMBER = /(?<=\.)\d+(?=\.|$)/;
 
 export class Vocabulary {
@@ -116,9 +124,9 @@ export class Vocabulary {
     const number = NUMBER.exec(name)?.[0] ?? '';
     const said = this.saying.get(name) ?? this.saying.get(name.replace(NUMBER, '*'));
     if (said) return said.map((each) => ({ ...each, meaning: each.meaning.replace('*', number) }));
-    const kind = this.of(name)?.kind;
-    if (kind === 'part' || kind === 'word' || kind === 'way') return [];
-    return [{ meaning: name, conversion: 'as-it-is' }];
+    const entry = this.of(name);
+    if (entry && WITHOUT_VALUE.includes(entry.kind)) return [];
+    return [{ meaning: name, conversion: entry?.own ?? 'as-it-is' }];
   }
 
   /** Term and other words, for an index of words. */

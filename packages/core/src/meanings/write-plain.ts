@@ -152,7 +152,7 @@ class WorkingSet extends PlainSet {
     const entry = this.bridge.vocabulary.of(meaning) ?? null;
     if (form.kind === 'option') return this.choose(meaning, parameter, form, wanted, others);
     const at = { set: this, meaning, entry, parameter, wanted, others, limitsOf };
-    if (conversion === 'middle-and-width') return conversions[conversion].write(at);
+    if (conversion === 'middle-and-width' || conversion === 'edges') return conversions[conversion].write(at);
     if (wanted.kind !== 'choice') return conversions[conversion].write(at);
     const value = named.find((each) => each.meaning === wanted.option);
     if (value) return { writes: [{ parameter, raw: value.raw, limited: false }] };

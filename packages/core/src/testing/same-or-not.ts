@@ -458,6 +458,13 @@ export const sameOrNot: readonly (readonly [string, AcrossDifference['kind'], Dr
     [HN64, { 'skip.1.middle': '0.00', 'skip.width': '2.00' }],
     [HN20, { 'skip.1.middle': '20.0', 'skip.width': '0.0' }],
   ],
+  // Equal edges leave no band, nor does a middle of 0.00.
+  [
+    'skip.1.from',
+    'same',
+    [HN64, { 'skip.1.middle': '0.00', 'skip.width': '2.00' }],
+    [F3, { 'skip.1.from': '30.0', 'skip.1.to': '30.0' }],
+  ],
   // By value, never by the number of the option.
   ['network.baud', 'same', [HN20, { 'network.baud': '1' }], [HN64, { 'network.baud': '0' }]],
   ['network.baud', 'greater', [HN20, { 'network.baud': '1' }], [HN64, { 'network.baud': '1' }]],

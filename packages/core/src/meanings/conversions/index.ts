@@ -4,7 +4,7 @@ import type { Conversion } from './conversion.ts';
 import { band, derivativeGain, integralGain, loopUnit } from './loop-control.ts';
 import { lowerOfTorque } from './lower-of-torque.ts';
 import { asItIs, pairs } from './scale.ts';
-import { middleAndWidth } from './skip-band.ts';
+import { edges, middleAndWidth } from './skip-band.ts';
 import type { ConversionName } from '../vocabulary.ts';
 
 export const conversions: Readonly<Record<ConversionName, Conversion>> = {
@@ -12,6 +12,7 @@ export const conversions: Readonly<Record<ConversionName, Conversion>> = {
   pairs,
   'lower-of-torque': lowerOfTorque,
   'middle-and-width': middleAndWidth,
+  edges,
   'end-points': endPoints,
   'gain-and-bias': gainAndBias,
   'two-points': twoPoints,

@@ -63,6 +63,29 @@ export const middleAndWidth: Conversion = {
   },
 };
 
+/** A band by its own two edges; equal edges leave no band. */
+export const edges: Conversion = {
+  read(at) {
+    const edge = asItIs.read(at);
+    const name = otherEdge(at.meaning);
+    const other = at.set.part(name);
+    if (edge.kind !== 'number') return edge;
+    const codes = [...edge.codes, ...codesOf(at, name)];
+    if (!other.ok) return nothing(other.fault, codes);
+    return other.value.value === at.own
+      ? { kind: 'choice', option: 'off', codes, how: null }
+      : { ...edge, codes };
+  },
+  write(at) {
+    const other = at.set.part(otherEdge(at.meaning));
+    if (at.wanted.kind !== 'choice') return asItIs.write(at);
+    return other.ok ? nearestOf(at, [[at.parameter, other.value.value]]) : untold(other.fault);
+  },
+};
+
+const otherEdge = (meaning: string): string =>
+  isBegin(meaning) ? meaning.replace(/from$/, 'to') : meaning.replace(/to$/, 'from');
+
 interface Band {
   readonly from: number;
   readonly to: number;
