@@ -12,6 +12,7 @@ const ORDER = [
   'compare',
   'motor',
   'signals',
+  'wiring',
   'behaviour',
   'checks',
   'plans',

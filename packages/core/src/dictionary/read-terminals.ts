@@ -44,6 +44,9 @@ function readTerminal(at: FactReader, codes: CodeReader): Terminal {
     name: at.textIfAny('name'),
     kind: at.oneOf('kind', TERMINAL_KINDS),
     signal: at.textIfAny('signal'),
+    volts: at.has('volts') ? at.number('volts') : null,
+    milliamps: at.has('milliamps') ? at.number('milliamps') : null,
+    contact: at.has('contact') ? readContact(at.in('contact')) : null,
     does: at.textIfAny('does'),
     setBy: codes.ifAny(at, 'set_by'),
     sense: at.has('sense')
@@ -61,6 +64,11 @@ function readTerminal(at: FactReader, codes: CodeReader): Terminal {
   };
 }
 
+const readContact = (at: FactReader): Terminal['contact'] => ({
+  relay: at.integer('relay'),
+  side: at.oneOf('side', ['closes', 'opens', 'common']),
+});
+
 function readLink(at: FactReader, ids: ReadonlySet<string>): TerminalLink {
   const [from = '', to = '', ...more] = at.texts('between');
   if (more.length > 0 || !ids.has(from) || !ids.has(to)) at.missing('between', 'two terminals of this chart');
@@ -68,7 +76,12 @@ function readLink(at: FactReader, ids: ReadonlySet<string>): TerminalLink {
 }
 
 function readSwitch(at: FactReader, codes: CodeReader): BoardSwitch {
-  const places = at.list('places').map((place) => ({ name: place.text('name'), does: place.text('does') }));
+  const places = at.list('places').map((place) => ({
+    name: place.text('name'),
+    does: place.text('does'),
+    agrees: place.has('agrees') ? place.integers('agrees') : null,
+    makes: place.has('makes') ? place.texts('makes') : null,
+  }));
   return {
     id: at.text('id'),
     name: at.text('name'),

@@ -32,6 +32,12 @@ export interface Terminal {
   readonly kind: TerminalKind;
   /** Electrical facts: `24 V, 6 mA`. */
   readonly signal: string;
+  /** Nominal voltage, in V; nothing where it is not told. */
+  readonly volts: number | null;
+  /** What a supply, an output or a relay can carry, or an input takes, in mA; nothing where it is not told. */
+  readonly milliamps: number | null;
+  /** Of a relay: which, and whether this side closes or opens when it pulls in. */
+  readonly contact: { readonly relay: number; readonly side: 'closes' | 'opens' | 'common' } | null;
   /** What it does whatever the parameters, or nothing where a parameter says it. */
   readonly does: string;
   readonly setBy: Code | null;
@@ -54,10 +60,19 @@ export interface TerminalLink {
   readonly why: string;
 }
 
+export interface SwitchPlace {
+  readonly name: string;
+  readonly does: string;
+  /** Options of the parameter in `agreesWith` that go with this place; nothing where it is not told. */
+  readonly agrees: readonly number[] | null;
+  /** Names of the arrangements that it makes; nothing where it makes none. */
+  readonly makes: readonly string[] | null;
+}
+
 export interface BoardSwitch {
   readonly id: string;
   readonly name: string;
-  readonly places: readonly { readonly name: string; readonly does: string }[];
+  readonly places: readonly SwitchPlace[];
   readonly factory: string;
   /** The parameter that has to agree with the switch. */
   readonly agreesWith: Code | null;

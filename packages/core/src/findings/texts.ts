@@ -211,6 +211,77 @@ const WRITES = {
 };
 
 /** The catalogue: a sentence for each code, from the facts that it needs. */
+/** The field wiring of a position. */
+const WIRING = {
+  'wiring-no-chart': () =>
+    'This model has no terminal chart: the wiring can be kept, and nothing checks it. Complete the chart under Models.',
+  'wiring-device-name': () => 'A device needs a name without a colon, as on the drawing: S2.',
+  'wiring-device-twice': ({ name }: { name: string }) =>
+    `The device ${name} is there twice. Give one of them another name.`,
+  'wiring-no-terminal': ({ terminal }: { terminal: string }) =>
+    `The drive has no terminal ${terminal}. Is it a connection of a device? Then write S2:13.`,
+  'wiring-no-device': ({ name }: { name: string }) => `No device is called ${name}. Add it to the devices.`,
+  'wiring-no-connection': ({
+    name,
+    connection,
+    known,
+  }: {
+    name: string;
+    connection: string;
+    known: string;
+  }) => `${name} has no connection ${connection}; it has ${known}.`,
+  'wiring-same-ends': ({ end }: { end: string }) => `Both ends of the wire are at ${end}.`,
+  'wiring-number-twice': ({ number, first }: { number: string; first: number }) =>
+    `Wire ${number} is already row ${first}, and the two do not meet. One of the numbers is another.`,
+  'wiring-no-place': ({ name, place }: { name: string; place: string }) =>
+    `The board has no switch ${name} with a place ${place}.`,
+  'wiring-no-arrangement': ({ name }: { name: string }) =>
+    `The model has no arrangement "${name}". Choose one of its chart.`,
+  'wiring-joined': ({ one, other }: { one: string; other: string }) =>
+    `${one} and ${other} both drive one conductor. Take one of them off.`,
+  'wiring-short': ({ supply, common }: { supply: string; common: string }) =>
+    `The supply ${supply} is joined to its zero ${common}: a short circuit.`,
+  'wiring-sinks': ({ input, common }: { input: string; common: string }) =>
+    `The contact of input ${input} closes to the zero ${common}, and the inputs are sourcing: it never acts. Wire it to the supply, or choose a sinking arrangement.`,
+  'wiring-sources': ({ input, supply }: { input: string; supply: string }) =>
+    `The contact of input ${input} closes to the supply ${supply}, and the inputs are sinking: it never acts. Wire it to the zero, or choose a sourcing arrangement.`,
+  'wiring-no-common': ({ input }: { input: string }) =>
+    `Input ${input} is wired to something that leads to no supply and no common: it never acts.`,
+  'wiring-overload': ({ supply, taken, most }: { supply: string; taken: number; most: number }) =>
+    `With everything on, ${taken} mA hang on supply ${supply}; it carries ${most} mA. Feed a part of it from elsewhere.`,
+  'wiring-contact-overload': ({
+    terminal,
+    name,
+    load,
+    most,
+  }: {
+    terminal: string;
+    name: string;
+    load: string;
+    most: string;
+  }) => `${name} takes ${load}; terminal ${terminal} switches ${most} at most. Put a relay between them.`,
+  'wiring-signal-switch': ({
+    name,
+    signal,
+    terminal,
+    board,
+    place,
+  }: {
+    name: string;
+    signal: string;
+    terminal: string;
+    board: string;
+    place: string;
+  }) =>
+    `${name} gives a ${signal} to terminal ${terminal}, and switch ${board} stands at ${place}. Set the switch, or another signal.`,
+  'wiring-safe-open': ({ terminal }: { terminal: string }) =>
+    `The safety input ${terminal} is neither wired nor linked: the drive will not run.`,
+  'wiring-strange-column': ({ column }: { column: string }) =>
+    `The column "${column}" is not one of a wiring. Take it out, or give it the right name.`,
+  'wiring-strange-cell': ({ column, text, row }: { column: string; text: string; row: string }) =>
+    `"${text}" stands under ${column}, where a row of ${row === '' ? 'no kind' : row} has nothing.`,
+};
+
 export const TEXTS = {
   ...MODEL_FILES,
   ...GAPS,
@@ -220,6 +291,7 @@ export const TEXTS = {
   ...PLATES,
   ...VALUES,
   ...WRITES,
+  ...WIRING,
 };
 
 /** The sentence of what was found. An unknown code is a mistake of the program. */

@@ -1,0 +1,5 @@
+export { checkWiring } from './check-wiring.ts';
+export * from './device.ts';
+export { Nets } from './nets.ts';
+export * from './wiring.ts';
+export * from './wiring-table.ts';
