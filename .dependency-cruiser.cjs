@@ -32,7 +32,7 @@ const FLOORS = [
   ['decisions', 'axes', 'writing', 'key-in'],
   ['overview', 'live', 'peers', 'compare', 'look-ups'],
   ['rounds', 'backup', 'read-off', 'find-units', 'motors', 'files', 'tolerations'],
-  ['jobs', 'sets', 'register', 'catalogue'],
+  ['jobs', 'sets', 'wiring', 'register', 'catalogue'],
   ['lines', 'queue', 'access', 'plant', 'logbook', 'file-content', 'storage', 'problems'],
 ];
 const ROOMS = FLOORS.flat();

@@ -34,6 +34,7 @@ import { RoundsModule } from './rounds/rounds.module.ts';
 import { SetsModule } from './sets/sets.module.ts';
 import { StorageModule } from './storage/storage.module.ts';
 import { TolerationsModule } from './tolerations/tolerations.module.ts';
+import { WiringModule } from './wiring/wiring.module.ts';
 import { WritingModule } from './writing/writing.module.ts';
 import { dataSourceOptions } from './storage/data-source.ts';
 
@@ -60,6 +61,7 @@ const FLOORS = [
   TolerationsModule,
   JobsModule,
   SetsModule,
+  WiringModule,
   RegisterModule,
   CatalogueModule,
   LinesModule,

@@ -27,6 +27,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./position/position-page.tsx')).PositionPage }),
       },
       {
+        path: 'positions/:tag/wiring',
+        lazy: async () => ({ Component: (await import('./wiring/wiring-page.tsx')).WiringPage }),
+      },
+      {
         path: 'positions/:tag/import',
         lazy: async () => ({ Component: (await import('./files/import-page.tsx')).ImportPage }),
       },

@@ -17,5 +17,6 @@ export * from './problem.ts';
 export * from './read-off.ts';
 export * from './register.ts';
 export * from './rounds.ts';
+export * from './wiring.ts';
 export * from './writing.ts';
 export * from './purposes.ts';

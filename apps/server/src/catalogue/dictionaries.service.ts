@@ -39,9 +39,7 @@ export class Dictionaries {
     this.known.delete(id);
   }
 
-  private async newestFiles(
-    id: string,
-  ): Promise<
+  private async newestFiles(id: string): Promise<
     Pick<StoredDictionary, 'modelFile' | 'parametersFile' | 'terminalsFile' | 'filesHash'> & {
       revision: number;
     }

@@ -82,6 +82,8 @@ export const bodyPreparation: readonly DemoPosition[] = [
   }),
   agitator(2, { readOff: [702, 338, 121], runs: true }),
   agitator(3, {
+    // No thermal contact was fitted: a link in the plug holds the external fault closed.
+    plugLinks: [['12', '7']],
     line: { name: 'gateway-1', address: 16 },
     values: { ...AGITATOR, 'network.address': '16' },
     runs: false,

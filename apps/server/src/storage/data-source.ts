@@ -18,6 +18,7 @@ import { Evidence1764000000014 } from './migrations/evidence.ts';
 import { FoundSerial1764000000015 } from './migrations/found-serial.ts';
 import { ToldPlates1764000000016 } from './migrations/told-plates.ts';
 import { DictionaryRevisions1764000000018 } from './migrations/dictionary-revisions.ts';
+import { FieldWiring1764000000019 } from './migrations/field-wiring.ts';
 import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -48,6 +49,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     ToldPlates1764000000016,
     OwnPlant1764000000017,
     DictionaryRevisions1764000000018,
+    FieldWiring1764000000019,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

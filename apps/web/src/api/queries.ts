@@ -27,6 +27,7 @@ import type {
   PositionDetailView,
   PeerGroup,
   RegisterOutline,
+  WiringView,
   RegisterPage,
   ScanView,
   RoundView,
@@ -95,6 +96,8 @@ export const useScan = (id: string | undefined) =>
       query.state.data?.state === 'running' ? 400 : false,
   });
 export const usePosition = (tag: string) => useGet<PositionDetailView>(`positions/${tag}`);
+export const useWiring = (tag: string, revision = '') =>
+  useGet<WiringView>(`positions/${tag}/wiring${revision === '' ? '' : `?revision=${revision}`}`);
 export const useHistory = (tag: string) => useGet<HistoryView>(`positions/${tag}/history`);
 export const useComparison = (tag: string, query: string) =>
   useGet<ComparisonView>(`positions/${tag}/comparison?${query}`, {

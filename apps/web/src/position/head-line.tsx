@@ -26,6 +26,7 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
     ...(mayWork && position.isAxis ? [{ to: 'axes', name: 'All axes' }] : []),
     ...(mayWork && position.newestBackup ? [{ to: 'set', name: 'Set values' }] : []),
     ...(mayWork && position.newestBackup ? [{ to: 'reset', name: 'Reset' }] : []),
+    { to: 'wiring', name: 'Wiring' },
     { to: 'record', name: 'Record' },
   ];
   return (

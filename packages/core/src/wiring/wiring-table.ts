@@ -7,7 +7,8 @@ import { DEVICE_KINDS, formatFacts, parseFacts, type DeviceKind, type FieldDevic
 import { parseEnd, showEnd, type FittedLink, type Wire, type Wiring } from './wiring.ts';
 
 export const WIRING_COLUMNS = ['row', 'name', 'colour', 'from', 'to', 'facts', 'what'] as const;
-type Column = (typeof WIRING_COLUMNS)[number];
+export type WiringColumn = (typeof WIRING_COLUMNS)[number];
+type Column = WiringColumn;
 type Cells = Readonly<Record<Column, string>>;
 
 const EMPTY: Cells = { row: '', name: '', colour: '', from: '', to: '', facts: '', what: '' };

@@ -18,7 +18,6 @@ import {
   showEnd,
   type DeviceFacts,
   type DeviceKind,
-  type FieldDevice,
   type Wiring,
 } from './index.ts';
 
@@ -79,13 +78,13 @@ const anyWiring: fc.Arbitrary<Wiring> = fc
     },
   )
   .chain((all) => {
-    const devices = all.map(({ facts: own, name, what }) => ({ ...own, name, what }) as FieldDevice);
+    const devices = all.map(({ facts: own, name, what }) => ({ ...own, name, what }));
     const ends = devices.flatMap((device) =>
       connectionsOf(device).map((connection) => `${device.name}:${connection}`),
     );
     const end = fc
       .constantFrom(...ends, '8', '12', 'X3.1', 'B+')
-      .map((text) => parseEnd(text) ?? parseEnd('1')!);
+      .map((text) => parseEnd(text) ?? { kind: 'terminal' as const, terminal: text });
     return fc.record({
       devices: fc.constant(devices),
       wires: fc.array(
@@ -308,6 +307,9 @@ describe('the charts', () => {
 });
 
 it('ends are told apart by a colon', () => {
-  for (const text of ['12', 'X3.1', 'S2:13', 'B−']) expect(showEnd(parseEnd(text)!)).toBe(text);
+  for (const text of ['12', 'X3.1', 'S2:13', 'B−']) {
+    const end = parseEnd(text);
+    expect(end && showEnd(end)).toBe(text);
+  }
   expect([parseEnd(''), parseEnd('S2:'), parseEnd(':13')]).toEqual([undefined, undefined, undefined]);
 });

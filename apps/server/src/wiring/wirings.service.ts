@@ -1,0 +1,205 @@
+// The field wiring of positions. A wiring comes in as its table, whoever brings it, is checked against the chart of the
+// unit's model, and is kept as a revision with who, when and why. What leads nowhere is refused; what electricity forbids is
+// kept and told, as it may be what hangs there.
+
+import { Injectable } from '@nestjs/common';
+import type { WiringView } from '@drive-keep/api';
+import type { Finding } from '@drive-keep/core/findings';
+import { readTable, type Table } from '@drive-keep/core/values';
+import {
+  checkWiring,
+  formatFacts,
+  formatWiring,
+  NO_WIRING,
+  readWiring,
+  WIRING_COLUMNS,
+  wiringRows,
+  type Wiring,
+} from '@drive-keep/core/wiring';
+import { DataSource, type EntityManager } from 'typeorm';
+import type { Account } from '../access/account.entity.ts';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { contentOf, type UploadedFile } from '../file-content/uploaded-file.ts';
+import { Logbook } from '../logbook/logbook.service.ts';
+import { findingLine, findingView } from '../problems/finding-view.ts';
+import { notFound, ProblemException } from '../problems/problem.ts';
+import { requireSameVersion } from '../problems/same-version.ts';
+import { Register } from '../register/register.service.ts';
+import { wiringHash } from './wiring-hash.ts';
+import { WiringRevision } from './wiring-revision.entity.ts';
+
+/** What names something that is not there: nothing can be made of such a wiring. */
+const REFUSED: readonly Finding['code'][] = [
+  'wiring-device-name',
+  'wiring-device-twice',
+  'wiring-no-terminal',
+  'wiring-no-device',
+  'wiring-no-connection',
+  'wiring-same-ends',
+  'wiring-no-place',
+  'wiring-no-arrangement',
+];
+const MOST_TOLD = 5;
+
+export type WiringRows = readonly (readonly string[])[];
+
+@Injectable()
+export class Wirings {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly register: Register,
+    private readonly dictionaries: Dictionaries,
+    private readonly logbook: Logbook,
+  ) {}
+
+  /** The newest revision, or the one that is asked for. */
+  async view(tag: string, revision?: number): Promise<WiringView> {
+    const { position, unit } = await this.register.unitAt(tag);
+    const all = await this.revisions(position.id);
+    const kept = revision === undefined ? all[0] : all.find((each) => each.revision === revision);
+    if (revision !== undefined && !kept) throw notFound(`Revision ${revision} of the wiring of ${tag}`);
+    const wiring = kept ? contentOfRevision(tag, kept, all) : NO_WIRING;
+    const dictionary = await this.dictionaries.get(unit.dictionaryId);
+    const elsewhere = await this.elsewhere(position.id);
+    return {
+      tag,
+      dictionary: dictionary.id,
+      madeFor: kept?.dictionaryId ?? null,
+      revision: kept?.revision ?? 0,
+      rows: wiringRows(wiring),
+      findings: checkWiring(dictionary, wiring).map(findingView),
+      revisions: all.map(({ revision: number, savedAt, savedBy, why }) => ({
+        ...{ revision: number, savedBy, why },
+        savedAt: savedAt.toISOString(),
+      })),
+      elsewhere,
+    };
+  }
+
+  /** The wiring itself, for whoever computes with it; nothing where none was kept. */
+  async newest(positionId: string, tag: string): Promise<Wiring | undefined> {
+    const all = await this.revisions(positionId);
+    return all[0] && contentOfRevision(tag, all[0], all);
+  }
+
+  /** `seen` is the revision that was looked at, 0 for none. */
+  async save(
+    tag: string,
+    rows: WiringRows,
+    why: string,
+    seen: number,
+    { person }: Account,
+  ): Promise<WiringView> {
+    const { position, unit } = await this.register.unitAt(tag);
+    const dictionary = await this.dictionaries.get(unit.dictionaryId);
+    const wiring = taken(readWiring(tableOf(rows)));
+    const refused = checkWiring(dictionary, wiring).filter(({ code }) => REFUSED.includes(code));
+    if (refused.length > 0) throw notUnderstood(refused);
+    await this.dataSource.transaction(async (manager) => {
+      await manager.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [`wiring ${position.id}`]);
+      const [last] = await this.revisions(position.id, manager);
+      requireSameVersion(last?.revision ?? 0, seen, `The wiring of ${tag}`);
+      const content = formatWiring(wiring);
+      if (last?.content === content)
+        throw new ProblemException(422, 'nothing-changed', 'The wiring is the same as the one that is kept.');
+      const revision = seen + 1;
+      await manager.insert(WiringRevision, {
+        ...{ positionId: position.id, revision, dictionaryId: dictionary.id, content, savedBy: person, why },
+        hash: wiringHash(content, last?.hash),
+        savedAt: new Date(),
+      });
+      const text = `Kept revision ${revision} of the wiring: ${why}`;
+      await this.logbook.write({ person, action: 'wiring-kept', tag, text }, manager);
+    });
+    return this.view(tag);
+  }
+
+  /** How a file is understood; nothing is kept. */
+  async read(tag: string, file: UploadedFile): Promise<Pick<WiringView, 'rows' | 'findings'>> {
+    const { unit } = await this.register.unitAt(tag);
+    const table = await tableIn(file);
+    const read = readWiring(table);
+    if (!read.ok) return { rows: [], findings: read.fault.map(findingView) };
+    const dictionary = await this.dictionaries.get(unit.dictionaryId);
+    return { rows: wiringRows(read.value), findings: checkWiring(dictionary, read.value).map(findingView) };
+  }
+
+  async csv(tag: string): Promise<string> {
+    const { position } = await this.register.unitAt(tag);
+    return formatWiring((await this.newest(position.id, tag)) ?? NO_WIRING);
+  }
+
+  private revisions(
+    positionId: string,
+    manager: EntityManager = this.dataSource.manager,
+  ): Promise<readonly WiringRevision[]> {
+    return manager.find(WiringRevision, { where: { positionId }, order: { revision: 'DESC' } });
+  }
+
+  /** Devices of the same machine in the wirings of its other positions. */
+  private async elsewhere(positionId: string): Promise<WiringView['elsewhere']> {
+    const rows: { tag: string; content: string }[] = await this.dataSource.query(
+      `select distinct on (other.id) other.tag, w.content
+       from position own
+       join position other on other.machine_id = own.machine_id and other.id <> own.id
+       join wiring_revision w on w.position_id = other.id
+       where own.id = $1 order by other.id, w.revision desc`,
+      [positionId],
+    );
+    return rows.flatMap(({ tag, content }) => {
+      const wiring = parsed(content);
+      return (wiring?.devices ?? []).map((device) => ({
+        ...{ tag, name: device.name, kind: device.kind, what: device.what },
+        facts: formatFacts(device),
+      }));
+    });
+  }
+}
+
+function parsed(content: string): Wiring | undefined {
+  const table = readTable(content);
+  // A wiring without a row is one, too.
+  if (!table.ok) return undefined;
+  const read = readWiring(table.value);
+  return read.ok ? read.value : undefined;
+}
+
+function contentOfRevision(tag: string, kept: WiringRevision, all: readonly WiringRevision[]): Wiring {
+  const before = all.find(({ revision }) => revision === kept.revision - 1);
+  const wiring = kept.hash === wiringHash(kept.content, before?.hash) ? parsed(kept.content) : undefined;
+  if (wiring) return wiring;
+  const detail = `Revision ${kept.revision} of the wiring of ${tag} is damaged: nothing of it is shown. Restore a copy of the database.`;
+  throw new ProblemException(500, 'wiring-damaged', detail);
+}
+
+const tableOf = (rows: WiringRows): Table => ({
+  columns: [...WIRING_COLUMNS],
+  rows: rows.map((cells, at) => ({
+    line: at + 1,
+    cells: Object.fromEntries(WIRING_COLUMNS.map((column, place) => [column, (cells[place] ?? '').trim()])),
+  })),
+});
+
+async function tableIn(file: UploadedFile): Promise<Table> {
+  const content = await contentOf(file);
+  if (content.kind === 'sheet') return content.table;
+  const table = readTable(content.text);
+  if (table.ok) return table.value;
+  throw new ProblemException(
+    422,
+    'not-a-table',
+    'The file is no table. Save it as CSV or XLSX with the columns row, name, colour, from, to, facts, what. Nothing was kept.',
+  );
+}
+
+function taken(read: ReturnType<typeof readWiring>): Wiring {
+  if (read.ok) return read.value;
+  throw notUnderstood(read.fault);
+}
+
+function notUnderstood(findings: readonly Finding[]): ProblemException {
+  const told = findings.slice(0, MOST_TOLD).map((each) => findingLine(findingView(each)));
+  const rest = findings.length - told.length;
+  const more = rest > 0 ? ` And ${rest} more.` : '';
+  return new ProblemException(422, 'wiring-not-understood', `${told.join(' ')}${more} Nothing was kept.`);
+}

@@ -1,0 +1,149 @@
+// Rows of one part of a wiring as a table that is typed. Enter goes to the next row and makes one where there is none; what
+// is wrong stands under its row.
+
+import { X } from 'lucide-react';
+import type { KeyboardEvent } from 'react';
+import type { WiringColumn } from '@drive-keep/core/wiring';
+import type { Row } from './use-wiring-draft.ts';
+
+export interface EditedColumn {
+  readonly column: WiringColumn;
+  readonly name: string;
+  readonly width: string;
+  /** Nothing for a free text. */
+  readonly choices?: Readonly<Record<string, string>>;
+  readonly hint?: (row: Row) => string;
+  readonly list?: string;
+}
+
+interface Props {
+  readonly label: string;
+  readonly columns: readonly EditedColumn[];
+  /** With their places in the whole table, counted from 0. */
+  readonly rows: readonly { readonly row: Row; readonly at: number }[];
+  readonly troubles: ReadonlyMap<number, readonly string[]>;
+  readonly mayWrite: boolean;
+  readonly change: (at: number, row: Row) => void;
+  readonly remove: (at: number) => void;
+  readonly add: () => void;
+}
+
+const FIELD =
+  'min-h-8 w-full rounded border border-transparent bg-transparent px-1.5 hover:border-rule focus:border-plum max-lg:min-h-12';
+
+export function WiringRows({ label, columns, rows, troubles, mayWrite, change, remove, add }: Props) {
+  const next = (event: KeyboardEvent<HTMLElement>, place: number, column: string) => {
+    if (event.key !== 'Enter') return;
+    event.preventDefault();
+    if (place === rows.length - 1) add();
+    // The row that was just made is there after the next paint.
+    requestAnimationFrame(() =>
+      document.querySelector<HTMLElement>(`[data-cell="${label} ${place + 1} ${column}"]`)?.focus(),
+    );
+  };
+  return (
+    <table className="w-full text-left text-sm" aria-label={label}>
+      <thead className="border-b border-rule text-soft">
+        <tr>
+          {columns.map(({ column, name, width }) => (
+            <th key={column} className={`py-1 pr-2 font-normal ${width}`}>
+              {name}
+            </th>
+          ))}
+          <th className="w-8" />
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ row, at }, place) => (
+          <WiringRow
+            key={at}
+            {...{ label, columns, row, place, mayWrite }}
+            troubles={troubles.get(at + 1) ?? []}
+            change={(fresh) => change(at, fresh)}
+            remove={() => remove(at)}
+            keyDown={(event, column) => next(event, place, column)}
+          />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function WiringRow({
+  label,
+  columns,
+  row,
+  place,
+  troubles,
+  mayWrite,
+  change,
+  remove,
+  keyDown,
+}: Pick<Props, 'label' | 'columns' | 'mayWrite'> & {
+  row: Row;
+  place: number;
+  troubles: readonly string[];
+  change: (row: Row) => void;
+  remove: () => void;
+  keyDown: (event: KeyboardEvent<HTMLElement>, column: string) => void;
+}) {
+  const wrong = troubles.length > 0;
+  return (
+    <>
+      <tr className={wrong ? 'bg-stop-wash' : 'border-b border-rule'}>
+        {columns.map(({ column, name, choices, hint, list }) => {
+          const shared = {
+            'aria-label': `${label}, row ${place + 1}, ${name}`,
+            'data-cell': `${label} ${place} ${column}`,
+            value: row[column],
+            disabled: !mayWrite,
+            className: FIELD,
+            onKeyDown: (event: KeyboardEvent<HTMLElement>) => keyDown(event, column),
+          };
+          return (
+            <td key={column} className="pr-1">
+              {choices ? (
+                <select {...shared} onChange={(event) => change({ ...row, [column]: event.target.value })}>
+                  {Object.entries(choices).map(([value, text]) => (
+                    <option key={value} value={value}>
+                      {text}
+                    </option>
+                  ))}
+                </select>
+              ) : (
+                <input
+                  {...shared}
+                  list={list}
+                  placeholder={hint?.(row)}
+                  autoComplete="off"
+                  spellCheck={false}
+                  maxLength={400}
+                  onChange={(event) => change({ ...row, [column]: event.target.value })}
+                />
+              )}
+            </td>
+          );
+        })}
+        <td>
+          {mayWrite && (
+            <button
+              type="button"
+              aria-label={`${label}, take row ${place + 1} out`}
+              className="grid size-8 place-items-center rounded text-soft hover:text-stop max-lg:size-12"
+              onClick={remove}
+            >
+              <X className="size-4" />
+            </button>
+          )}
+        </td>
+      </tr>
+      {wrong && (
+        <tr className="border-b border-rule bg-stop-wash">
+          <td colSpan={columns.length + 1} className="px-1.5 pb-1">
+            <span role="alert">{troubles.join(' ')}</span>
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}

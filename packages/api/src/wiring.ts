@@ -1,0 +1,30 @@
+import type { FindingView } from './findings.ts';
+
+/** The field wiring of a position: its table row by row, and what was found of it. */
+export interface WiringView {
+  readonly tag: string;
+  /** The model of the unit that is there now, against whose chart it is checked. */
+  readonly dictionary: string;
+  /** The model for which the revision was made; nothing where there is none. */
+  readonly madeFor: string | null;
+  /** 0 where none was kept. */
+  readonly revision: number;
+  /** Cells in the order of the columns row, name, colour, from, to, facts, what. */
+  readonly rows: readonly (readonly string[])[];
+  readonly findings: readonly FindingView[];
+  /** The newest first. */
+  readonly revisions: readonly {
+    readonly revision: number;
+    readonly savedAt: string;
+    readonly savedBy: string;
+    readonly why: string;
+  }[];
+  /** Devices of the same machine in the wirings of its other positions. */
+  readonly elsewhere: readonly {
+    readonly tag: string;
+    readonly name: string;
+    readonly kind: string;
+    readonly facts: string;
+    readonly what: string;
+  }[];
+}
