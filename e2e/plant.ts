@@ -51,6 +51,7 @@ export const SCREENS = [
   '/register/places',
   '/positions/KL1-RD-07?three=yes',
   '/positions/KL1-RD-07/record',
+  '/positions/BP-AG-01/wiring',
   '/positions/KL1-RD-07/parameters/01R?peers=yes',
   '/positions/GL-BE-02/read-off',
   '/compare/two?a=BP-AG-01&b=GL-BE-03',

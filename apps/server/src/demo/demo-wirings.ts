@@ -40,7 +40,8 @@ export async function makeWirings(
   }
 }
 
-const COLOURS = ['blue', 'brown', 'black', 'grey', 'violet', 'orange'];
+/** Direct-current control circuits, by IEC 60204-1. */
+const COLOUR = 'blue';
 const terminal = (id: string): WireEnd => ({ kind: 'terminal', terminal: id });
 const at = (device: string, connection: string): WireEnd => ({ kind: 'device', device, connection });
 
@@ -117,7 +118,7 @@ class Maker {
   }
 
   private wire(from: WireEnd, to: WireEnd, number = String(this.wires.length + 1)): void {
-    this.wires.push({ number, colour: COLOURS[this.wires.length % COLOURS.length] ?? '', from, to });
+    this.wires.push({ number, colour: COLOUR, from, to });
   }
 
   private add(device: FieldDevice): string {
@@ -197,7 +198,7 @@ class Maker {
     if (signal.endsWith('-ma') || feedback) {
       const name = feedback ? 'B7' : 'A1';
       const range = feedback ? this.range() : { low: 0, high: 100, unit: '%' };
-      const kind = { kind: 'transmitter', signal: signal as '4-20-ma', wires: 4, range } as const;
+      const kind = { kind: 'transmitter', signal: '4-20-ma', wires: 4, range } as const;
       this.add({ ...kind, name, what: feedback ? 'transmitter of the loop' : 'set-point of the controller' });
       this.wire(terminal(input.id), at(name, 'out'));
       this.wire(at(name, '0'), terminal(zero));

@@ -8,7 +8,11 @@ const FOLDER = join(import.meta.dirname, '../../../../packages/catalogue/models/
 
 export function shippedDictionary(): Dictionary {
   const file = (name: string) => readFileSync(join(FOLDER, name), 'utf8');
-  const read = readModel({ model: file('model.yaml'), parameters: file('parameters.csv') });
+  const read = readModel({
+    model: file('model.yaml'),
+    parameters: file('parameters.csv'),
+    terminals: file('terminals.yaml'),
+  });
   if (!read.ok) throw new Error(JSON.stringify(read.fault));
   return read.value;
 }

@@ -6,7 +6,7 @@ import { describe } from '@drive-keep/core/findings';
 import type { Dictionary, TerminalChart } from '@drive-keep/core/dictionary';
 import { checkWiring, DEVICE_KINDS, type DeviceKind } from '@drive-keep/core/wiring';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { put, type ProblemError } from '../api/client.ts';
 import { useDictionary, usePosition, useSession, useWiring } from '../api/queries.ts';
@@ -90,7 +90,7 @@ function Editor({
           ? 'No wiring was kept yet. '
           : `Revision ${view.revision}${view.madeFor === dictionary.id ? '' : `, made for ${view.madeFor ?? 'no model'}`}. `}
         {draft.changed && <b className="text-ink">Changed, not kept yet. </b>}
-        {stops === 0 ? 'Nothing of it is against chart or electricity.' : `${stops} to mend.`}
+        {saidOf(stops, chart !== null)}
       </p>
       <Whole
         findings={whole.map((each) => describe(each))}
@@ -132,19 +132,24 @@ function Editor({
   );
 }
 
+function saidOf(stops: number, checked: boolean): string {
+  if (stops > 0) return `${stops} to mend.`;
+  return checked ? 'Nothing of it is against chart or electricity.' : 'Nothing checks it.';
+}
+
 const KIND_CHOICES: Readonly<Record<string, string>> = Object.fromEntries(
   Object.keys(DEVICE_KINDS).map((kind) => [kind, kind.replace('-', ' ')]),
 );
 const DEVICE_COLUMNS: readonly EditedColumn[] = [
-  { column: 'name', name: 'Name', width: 'w-28' },
-  { column: 'row', name: 'Kind', width: 'w-36', choices: KIND_CHOICES },
+  { column: 'name', name: 'Name', width: 'w-20' },
+  { column: 'row', name: 'Kind', width: 'w-32', choices: KIND_CHOICES },
   {
     column: 'facts',
     name: 'Contacts, place by place, or electrical facts',
     width: 'min-w-72',
     hint: ({ row }) => DEVICE_KINDS[row as DeviceKind],
   },
-  { column: 'what', name: 'What it is for', width: 'w-64' },
+  { column: 'what', name: 'What it is for', width: 'w-44' },
 ];
 const WIRE_COLUMNS: readonly EditedColumn[] = [
   { column: 'name', name: 'Number', width: 'w-28' },
@@ -271,6 +276,7 @@ function Board({ chart, draft, mayWrite }: { chart: TerminalChart; draft: Wiring
 function Keeping({ view, draft, mayWrite }: { view: WiringView; draft: WiringDraft; mayWrite: boolean }) {
   const { tag } = view;
   const [why, setWhy] = useState('');
+  const sending = useRef(false);
   const queries = useQueryClient();
   const keep = useMutation<WiringView, ProblemError>({
     mutationFn: () => put(`positions/${tag}/wiring`, { rows: rowsToKeep(draft.rows), why, seen: draft.seen }),
@@ -289,7 +295,10 @@ function Keeping({ view, draft, mayWrite }: { view: WiringView; draft: WiringDra
           className="flex flex-wrap items-end gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            if (ready) keep.mutate();
+            // Two quick clicks are one wish.
+            if (!ready || sending.current) return;
+            sending.current = true;
+            keep.mutate(undefined, { onSettled: () => (sending.current = false) });
           }}
         >
           <label className="flex min-w-72 flex-1 flex-col gap-1 text-sm">

@@ -1,0 +1,109 @@
+import { beforeEach, describe, expect, it } from '@jest/globals';
+import type { WiringView } from '@drive-keep/api';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { showScreen, signedIn } from '../testing/screen.tsx';
+import { shippedDictionary } from '../testing/shipped-dictionary.ts';
+import { WiringPage } from './wiring-page.tsx';
+
+const dictionary = shippedDictionary();
+const TAG = 'A-1';
+const LINKS = (dictionary.terminals?.links ?? [])
+  .filter(({ factory }) => factory)
+  .map(({ between: [from, to] }) => ['link', '', '', from, to, 'drive', '']);
+const NEWEST: WiringView = {
+  tag: TAG,
+  dictionary: dictionary.id,
+  madeFor: dictionary.id,
+  revision: 1,
+  rows: LINKS,
+  findings: [],
+  revisions: [{ revision: 1, savedAt: new Date().toISOString(), savedBy: 'T. Pellow', why: 'As found' }],
+  elsewhere: [{ tag: 'A-2', name: 'S1', kind: 'contact', facts: 'contacts 13-14 closes', what: 'run' }],
+};
+
+beforeEach(() => sessionStorage.clear());
+
+function show(role = 'technician', view = NEWEST) {
+  return showScreen(`/positions/${TAG}/wiring`, '/positions/:tag/wiring', <WiringPage />, {
+    [`GET positions/${TAG}/wiring`]: view,
+    [`GET positions/${TAG}`]: { tag: TAG, duty: 'Belt', retiredAt: null },
+    [`GET dictionaries/${dictionary.id}`]: dictionary,
+    'GET session': signedIn(role),
+    [`PUT positions/${TAG}/wiring`]: { ...view, revision: 2 },
+  });
+}
+const cell = (name: string) => screen.getByLabelText<HTMLInputElement>(name);
+const type = (name: string, value: string) => fireEvent.change(cell(name), { target: { value } });
+
+async function typeRunContact() {
+  await screen.findByText('Wires');
+  fireEvent.click(screen.getByRole('button', { name: 'S1 of A-2' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Add a wire' }));
+  type('Wires, row 1, Number', '17');
+  type('Wires, row 1, From', '23');
+  type('Wires, row 1, To', 'S1:13');
+}
+
+describe('the wiring of a position', () => {
+  it('is checked at every keystroke, row by row and as a whole', async () => {
+    show();
+    await typeRunContact();
+    expect(await screen.findByText(/Input 23 is wired to something that leads to no supply/)).toBeTruthy();
+    fireEvent.keyDown(cell('Wires, row 1, To'), { key: 'Enter' });
+    type('Wires, row 2, From', 'S1:14');
+    type('Wires, row 2, To', '99');
+    expect(screen.getByText(/The drive has no terminal 99/)).toBeTruthy();
+    type('Wires, row 2, To', '20');
+    await waitFor(() => expect(screen.queryByText(/no terminal|leads to no supply/)).toBeNull());
+    expect(screen.getByText(/Nothing of it is against chart or electricity/)).toBeTruthy();
+    expect(screen.getByRole('img', { name: /1 devices, 2 wires/ })).toBeTruthy();
+  });
+
+  it('is kept only with a reason, and only where every row is understood', async () => {
+    const { sent } = show();
+    await typeRunContact();
+    const keep = screen.getByRole<HTMLButtonElement>('button', { name: 'Keep as revision 2' });
+    expect(keep.disabled).toBe(true);
+    type('Why it is another than before', 'A run contact was fitted');
+    expect(keep.disabled).toBe(false);
+    type('Devices, row 1, Contacts, place by place, or electrical facts', 'contacts 13');
+    expect(keep.disabled).toBe(true);
+    type('Devices, row 1, Contacts, place by place, or electrical facts', 'contacts 13-14 closes');
+    fireEvent.click(keep);
+    fireEvent.click(keep);
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]?.body).toMatchObject({
+      seen: 1,
+      why: 'A run contact was fitted',
+      rows: [
+        ...LINKS,
+        ['contact', 'S1', '', '', '', 'contacts 13-14 closes', 'run'],
+        ['wire', '17', '', '23', 'S1:13', '', ''],
+      ],
+    });
+  });
+
+  it('stays over a reload until it is kept or given up', async () => {
+    show();
+    await typeRunContact();
+    cleanup();
+    show();
+    await waitFor(() => expect(cell('Wires, row 1, Number').value).toBe('17'));
+    fireEvent.click(screen.getByRole('button', { name: 'Give the changes up' }));
+    expect(screen.queryByLabelText('Wires, row 1, Number')).toBeNull();
+  });
+
+  it('says where a device of the machine stands otherwise', async () => {
+    show('technician', {
+      ...NEWEST,
+      rows: [...LINKS, ['contact', 'S1', '', '', '', 'contacts 21-22 opens', '']],
+    });
+    expect(await screen.findByText(/S1 stands otherwise in the wiring of A-2/)).toBeTruthy();
+  });
+
+  it('is read by a viewer and typed by nobody of them', async () => {
+    show('viewer');
+    await screen.findByText('Wires');
+    expect(screen.queryByRole('button', { name: /Add|Keep as/ })).toBeNull();
+  });
+});
