@@ -61,6 +61,7 @@ export const SCREENS = [
   '/positions/KL1-RD-07/set',
   '/positions/SP-ST-01/axes',
   '/lines',
+  '/site',
   '/plant',
   '/people',
   '/account',

@@ -27,6 +27,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./position/position-page.tsx')).PositionPage }),
       },
       {
+        path: 'site',
+        lazy: async () => ({ Component: (await import('./site/site-page.tsx')).SitePage }),
+      },
+      {
         path: 'positions/:tag/wiring',
         lazy: async () => ({ Component: (await import('./wiring/wiring-page.tsx')).WiringPage }),
       },

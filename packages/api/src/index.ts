@@ -17,6 +17,7 @@ export * from './problem.ts';
 export * from './read-off.ts';
 export * from './register.ts';
 export * from './rounds.ts';
+export * from './site.ts';
 export * from './wiring.ts';
 export * from './writing.ts';
 export * from './purposes.ts';

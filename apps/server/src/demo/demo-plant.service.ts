@@ -28,6 +28,7 @@ import { ENGINEER, LINES, NIGHTS, PLANT_NAME, TECHNICIAN, VIEWER } from './story
 import { MachineController } from '../axes/machine-controller.entity.ts';
 import { STACKER_CONTROLLER } from './packing.ts';
 import { makeMotors } from './demo-motors.ts';
+import { makeSite } from './demo-site.ts';
 import { makeWirings } from './demo-wirings.ts';
 
 export const DEMO_ACCOUNTS: readonly { person: string; signInName: string; role: Role; password: string }[] =
@@ -68,6 +69,7 @@ export class DemoPlant {
       for (const each of placed) await history.make(each);
       await history.finish(placed);
       await makeMotors(manager, this.meanings.bridge, placed, demoTime(now, NIGHTS + 1, ROUND_HOUR));
+      await makeSite(manager, placed, now);
       await makeWirings(manager, this.meanings.bridge, placed, demoTime(now, NIGHTS + 1, ROUND_HOUR));
       await this.makeLastRound(manager, placed, now);
       await manager.insert(Plant, { id: true, name: PLANT_NAME });

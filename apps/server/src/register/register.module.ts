@@ -4,6 +4,11 @@ import { CatalogueModule } from '../catalogue/catalogue.module.ts';
 import { LinesModule } from '../lines/lines.module.ts';
 import { LogbookModule } from '../logbook/logbook.module.ts';
 import { PlantModule } from '../plant/plant.module.ts';
+import { Cabinet } from './cabinet.entity.ts';
+import { SiteController } from './site.controller.ts';
+import { Site } from './site.service.ts';
+import { SupplyMeasurement } from './supply-measurement.entity.ts';
+import { Supply } from './supply.entity.ts';
 import { Area } from './area.entity.ts';
 import { Machine } from './machine.entity.ts';
 import { PlantSettingsController } from './plant-settings.controller.ts';
@@ -14,14 +19,14 @@ import { Unit } from './unit.entity.ts';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([Area, Machine, Position, Unit]),
+    TypeOrmModule.forFeature([Area, Machine, Position, Unit, Supply, SupplyMeasurement, Cabinet]),
     CatalogueModule,
     LinesModule,
     PlantModule,
     LogbookModule,
   ],
-  controllers: [PlantSettingsController],
-  providers: [Register, PlantSettings],
-  exports: [Register, PlantSettings],
+  controllers: [PlantSettingsController, SiteController],
+  providers: [Register, PlantSettings, Site],
+  exports: [Register, PlantSettings, Site],
 })
 export class RegisterModule {}

@@ -19,6 +19,7 @@ import { FoundSerial1764000000015 } from './migrations/found-serial.ts';
 import { ToldPlates1764000000016 } from './migrations/told-plates.ts';
 import { DictionaryRevisions1764000000018 } from './migrations/dictionary-revisions.ts';
 import { FieldWiring1764000000019 } from './migrations/field-wiring.ts';
+import { SiteFacts1764000000020 } from './migrations/site-facts.ts';
 import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -50,6 +51,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     OwnPlant1764000000017,
     DictionaryRevisions1764000000018,
     FieldWiring1764000000019,
+    SiteFacts1764000000020,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

@@ -27,6 +27,8 @@ import type {
   PositionDetailView,
   PeerGroup,
   RegisterOutline,
+  PositionSiteView,
+  SiteView,
   WiringView,
   RegisterPage,
   ScanView,
@@ -96,6 +98,8 @@ export const useScan = (id: string | undefined) =>
       query.state.data?.state === 'running' ? 400 : false,
   });
 export const usePosition = (tag: string) => useGet<PositionDetailView>(`positions/${tag}`);
+export const useSite = () => useGet<SiteView>('site');
+export const usePositionSite = (tag: string) => useGet<PositionSiteView>(`positions/${tag}/site`);
 export const useWiring = (tag: string, revision = '') =>
   useGet<WiringView>(`positions/${tag}/wiring${revision === '' ? '' : `?revision=${revision}`}`);
 export const useHistory = (tag: string) => useGet<HistoryView>(`positions/${tag}/history`);

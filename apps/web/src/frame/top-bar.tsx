@@ -68,6 +68,7 @@ function OwnMenu({ session }: { session: SessionView }) {
     <Menu name={name} className="h-9 px-2 hover:bg-plum-wash max-lg:h-12">
       <MenuWay to="/plant">The plant</MenuWay>
       <MenuWay to="/lines">Lines</MenuWay>
+      <MenuWay to="/site">Supplies and cabinets</MenuWay>
       {session.role === 'engineer' && <MenuWay to="/people">People</MenuWay>}
       <MenuRule />
       <MenuWay to="/account">Your account</MenuWay>

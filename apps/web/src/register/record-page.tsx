@@ -10,6 +10,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { patch, post, put, remove, type ProblemError } from '../api/client.ts';
 import { forgetPositions, useMotors, usePosition, useSession } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { PositionSite } from '../site/position-site.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
@@ -53,6 +54,7 @@ export function RecordPage() {
       <div key={position.tag}>
         {engineer && !retired && <PlacePart position={position} />}
         {session.role !== 'viewer' && !retired && <MotorPart position={position} />}
+        {!retired && <PositionSite tag={position.tag} mayChange={engineer} />}
         {engineer && !retired && <UnitPart position={position} />}
         {session.role !== 'viewer' && <SwapPart position={position} />}
         <FormerUnits position={position} />
