@@ -15,6 +15,7 @@ import { lineBench } from './bench/line.mjs';
 import { lookUpBench } from './bench/look-up.mjs';
 import { peersScrollBench } from './bench/peers-scroll.mjs';
 import { peopleBench } from './bench/people.mjs';
+import { plainValuesBench } from './bench/plain-values.mjs';
 import { planningBench } from './bench/planning.mjs';
 import { storageBench } from './bench/storage.mjs';
 import { ensureBuilt } from './setup/build.mjs';
@@ -30,6 +31,7 @@ const BENCHES = {
   'large-plant': largePlantBench,
   keeping: keepingBench,
   storage: storageBench,
+  'plain-values': plainValuesBench,
   planning: planningBench,
   'peers-scroll': peersScrollBench,
   'first-load': firstLoadBench,

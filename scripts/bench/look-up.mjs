@@ -54,7 +54,7 @@ function generated(shipped) {
 export function lookUpBench() {
   const shipped = [...loadModels(modelsFolder).values()];
   const vocabulary = readVocabulary(readFileSync(join(modelsFolder, '../meanings.yaml'), 'utf8'));
-  const lookUp = new LookUp([...shipped, ...generated(shipped)], vocabulary.wordsFor);
+  const lookUp = new LookUp([...shipped, ...generated(shipped)], vocabulary);
   const times = [];
   for (let round = 0; round < ROUNDS; round += 1) {
     for (const query of QUERIES) {

@@ -1,3 +1,4 @@
+import type { MeaningProposal } from '@drive-keep/core/meanings';
 import type { ColumnUse, DecimalMark } from '@drive-keep/core/formats';
 import type { Parameter, RegisterGuess, VersionDifference } from '@drive-keep/core/dictionary';
 import type { Reading } from '@drive-keep/core/values';
@@ -109,6 +110,14 @@ export interface ModelDraftView extends ModelDraftListing {
   readonly findings: readonly DraftFinding[];
   /** What is not told, and what does not work without it; only where nothing is wrong. */
   readonly gaps: readonly FindingView[];
+}
+
+/** What a parameter of a draft may mean, until somebody has confirmed it. */
+export interface MeaningProposalView extends MeaningProposal {
+  readonly name: string;
+  /** The trade's word for the meaning, and what it is. */
+  readonly term: string;
+  readonly is: string;
 }
 
 /** Words of registers, as they were read at one moment. */

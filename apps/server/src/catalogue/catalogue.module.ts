@@ -10,6 +10,7 @@ import { DraftReading } from './draft-reading.service.ts';
 import { Meanings } from './meanings.service.ts';
 import { ModelDraft } from './model-draft.entity.ts';
 import { ModelDraftsController } from './model-drafts.controller.ts';
+import { MeaningProposals } from './meaning-proposals.service.ts';
 import { ModelDrafts } from './model-drafts.service.ts';
 import { ModelImport } from './model-import.ts';
 import { OwnModelsController } from './own-models.controller.ts';
@@ -23,7 +24,7 @@ import { OwnModels } from './own-models.service.ts';
     LogbookModule,
   ],
   controllers: [DictionariesController, OwnModelsController, ModelDraftsController, RegistersController],
-  providers: [Dictionaries, ModelImport, OwnModels, ModelDrafts, DraftReading, Meanings],
+  providers: [MeaningProposals, Dictionaries, ModelImport, OwnModels, ModelDrafts, DraftReading, Meanings],
   exports: [Dictionaries, Meanings, ModelImport, OwnModels],
 })
 export class CatalogueModule {}

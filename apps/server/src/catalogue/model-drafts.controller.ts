@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Res, UploadedFile } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags, IntersectionType } from '@nestjs/swagger';
-import type { ModelDraftListing, ModelDraftView, ReadAllView } from '@drive-keep/api';
+import type { ModelDraftListing, ModelDraftView, ReadAllView, MeaningProposalView } from '@drive-keep/api';
 import { Type } from 'class-transformer';
 import {
   IsInt,
@@ -21,6 +21,7 @@ import { givenFile, type UploadedFile as SentFile } from '../file-content/upload
 import { Maybe } from '../problems/maybe.ts';
 import { VersionBody } from '../problems/same-version.ts';
 import { DraftReading } from './draft-reading.service.ts';
+import { MeaningProposals } from './meaning-proposals.service.ts';
 import { ModelDrafts } from './model-drafts.service.ts';
 import { zipOf } from './model-zip.ts';
 import { checked, OwnModelBody } from './own-models.controller.ts';
@@ -77,6 +78,7 @@ export class ModelDraftsController {
   constructor(
     private readonly drafts: ModelDrafts,
     private readonly reading: DraftReading,
+    private readonly proposals: MeaningProposals,
   ) {}
 
   @Get()
@@ -139,6 +141,14 @@ export class ModelDraftsController {
   @ApiOperation({ summary: 'Throw a draft away; what was kept of it stays' })
   remove(@Param('id') id: string, @Person() person: Account): Promise<void> {
     return this.drafts.remove(id, person);
+  }
+
+  @Get(':id/meanings')
+  @ApiOperation({
+    summary: 'What its parameters without a meaning may mean, by their words; nothing is taken over',
+  })
+  meanings(@Param('id') id: string): Promise<readonly MeaningProposalView[]> {
+    return this.proposals.of(id);
   }
 
   @Post(':id/keep')

@@ -21,7 +21,7 @@ import { findingLine, findingView } from '../problems/finding-view.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { requireSameVersion } from '../problems/same-version.ts';
 import { isUuid } from '../storage/uuid.ts';
-import { filesOf } from './dictionaries.service.ts';
+import { Dictionaries, filesOf } from './dictionaries.service.ts';
 import { StoredDictionary } from './dictionary.entity.ts';
 import { ModelDraft } from './model-draft.entity.ts';
 import { describeImportFault, ModelImport } from './model-import.ts';
@@ -36,6 +36,7 @@ export class ModelDrafts {
     private readonly dataSource: DataSource,
     private readonly models: ModelImport,
     private readonly own: OwnModels,
+    private readonly dictionaries: Dictionaries,
     private readonly logbook: Logbook,
   ) {}
 
@@ -72,7 +73,7 @@ export class ModelDrafts {
   ): Promise<ModelDraftView> {
     const stored = await this.dataSource.getRepository(StoredDictionary).findOneBy({ id: dictionary });
     if (!stored) throw notFound(`The dictionary ${dictionary}`);
-    const files = filesOf(stored);
+    const files = await this.dictionaries.files(dictionary);
     if (!name && stored.importedBy === null) throw shipped(stored.model);
     return this.begin(name ? renamed(files, name) : files, account, dictionary);
   }

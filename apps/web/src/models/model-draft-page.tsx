@@ -11,6 +11,7 @@ import {
   type FactPath,
   type ModelSection,
 } from '@drive-keep/core/dictionary';
+import { ProposalsPart } from './proposals-part.tsx';
 import { useMutation } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
 import { post, remove, type ProblemError } from '../api/client.ts';
@@ -92,6 +93,7 @@ export function ModelDraftPage() {
         change={(terminals) => data.change({ terminals })}
       />
       <ParametersPart data={data} {...about('parameters')} disabled={disabled} />
+      <ProposalsPart data={data} disabled={disabled} />
       {!disabled && <KeepPart data={data} />}
     </Page>
   );

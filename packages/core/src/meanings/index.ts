@@ -3,6 +3,8 @@ export { Bridge } from './bridge.ts';
 export type { Impossible } from './conversions/conversion.ts';
 export * from './plain.ts';
 export type { PlainSet } from './plain-set.ts';
+export { DEFAULT_THRESHOLD, MeaningProposer, type MeaningProposal } from './propose.ts';
+export { withMeanings } from './take-meanings.ts';
 export { REFERENCE_TERMS, sayHow, sayNumber, sayPlain, sayUntold, type Term } from './say-plain.ts';
 export * from './vocabulary.ts';
 export { writePlain, type Met, type WrittenSet } from './write-plain.ts';
