@@ -1,0 +1,102 @@
+import { expect, test } from '@playwright/test';
+import { signIn } from './plant.ts';
+
+test('a wiring is typed with the keyboard alone, checked on the way, and kept with its reason', async ({
+  page,
+}) => {
+  await signIn(page, 'technician');
+  await page.goto('/positions/GL-BE-02/wiring');
+  await expect(page.getByRole('heading', { name: /Wiring of GL-BE-02/ })).toBeVisible();
+  const before = await page.getByRole('button', { name: /Keep as revision/ }).innerText();
+  await page.getByRole('button', { name: 'Add a device' }).press('Enter');
+  const name = page.getByLabel(/^Devices, row \d+, Name$/).last();
+  await name.focus();
+  await page.keyboard.type('S20');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('contacts 13-14 closes');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('let go of the belt');
+  await page.getByRole('button', { name: 'Add a wire' }).press('Enter');
+  await page
+    .getByLabel(/^Wires, row \d+, Number$/)
+    .last()
+    .focus();
+  await page.keyboard.type('88');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('99');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('S20:13');
+  await expect(page.getByText(/The drive has no terminal 99/)).toBeVisible();
+  await page
+    .getByLabel(/^Wires, row \d+, From$/)
+    .last()
+    .fill('12');
+  await expect(page.getByText(/Input 12 is wired to something that leads to no supply/)).toBeVisible();
+  await page
+    .getByLabel(/^Wires, row \d+, To$/)
+    .last()
+    .press('Enter');
+  await page.keyboard.type('S20:14');
+  await page
+    .getByLabel(/^Wires, row \d+, From$/)
+    .last()
+    .fill('7');
+  await expect(page.getByText(/Nothing of it is against chart or electricity/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('Changed, not kept yet.')).toBeVisible();
+  await page.getByLabel('Why it is another than before').fill('A let-go button was fitted');
+  await page.getByLabel('Why it is another than before').press('Enter');
+  await expect(page.getByText(/Revision 2 .*T\. Pellow: A let-go button was fitted/)).toBeVisible();
+  await expect(page.getByRole('button', { name: /Keep as revision/ })).not.toHaveText(before);
+  await page.goto('/logbook');
+  await expect(page.getByText('Kept revision 2 of the wiring: A let-go button was fitted')).toBeVisible();
+});
+
+test('a wiring from a file with faults is refused row by row, and what stood there stays', async ({
+  page,
+}) => {
+  await signIn(page, 'technician');
+  await page.goto('/positions/BP-AG-01/wiring');
+  const wires = page.getByLabel(/^Wires, row \d+, Number$/);
+  await expect(wires.first()).toBeVisible();
+  const count = await wires.count();
+  const rows = [
+    'row,name,colour,from,to,facts,what',
+    'wire,1,blue,8,,,',
+    'bulb,H1,,,,24 V,',
+    'wire,2,blue,8,9,,,rest',
+  ];
+  await page.getByLabel('Wiring as CSV or XLSX').setInputFiles({
+    name: 'wiring.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(rows.join('\n')),
+  });
+  await expect(page.getByText('The file was not taken in; the wiring above is as it was.')).toBeVisible();
+  await expect(page.getByText(/line 2, to/)).toBeVisible();
+  await expect(page.getByText(/line 3, row/)).toBeVisible();
+  expect(await wires.count()).toBe(count);
+});
+
+test('a supply is measured, and the position that hangs on it shows the measured voltage', async ({
+  page,
+}) => {
+  await signIn(page, 'technician');
+  await page.goto('/site');
+  await page.getByLabel('Measured now at Kiln supply, V').fill('431.5');
+  await page.getByLabel('Measured now at Kiln supply, V').press('Enter');
+  await expect(
+    page.getByRole('table', { name: 'Measured at Kiln supply' }).getByRole('row').nth(1),
+  ).toContainText('431.5 V');
+  await page.goto('/positions/KL1-RD-07/record');
+  await expect(page.getByText(/400 V nominal, 431.5 V measured · up to 48 °C/)).toBeVisible();
+});
+
+test('two makers are compared in plain values, and each value says how it was told', async ({ page }) => {
+  await signIn(page, 'viewer');
+  await page.goto('/compare/two?a=BP-AG-01&b=KL1-RD-01');
+  await page.getByRole('button', { name: 'current limit', exact: true }).click();
+  const row = page.locator('[data-meaning="limit.current"]');
+  await expect(row).toContainText('150 % of rated current of the unit 5.5 A is 8.25 A');
+  await expect(row).toContainText('150 % of rated current of the unit 4.1 A (02U) is 6.15 A');
+});
