@@ -39,6 +39,8 @@ export interface LookUpView {
   /** Present value at the position that was named; nothing without one or for another model. */
   readonly present: Reading | null;
   readonly presentText: string;
+  /** Options by raw value, or bits by number, that are what was asked for: jog among the functions of an input. */
+  readonly carrying: readonly number[];
 }
 
 export interface SameMeaningView {

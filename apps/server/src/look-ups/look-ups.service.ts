@@ -14,7 +14,8 @@ import {
   type Parameter,
 } from '@drive-keep/core/dictionary';
 import type { ParameterSet } from '@drive-keep/core/sets';
-import { showRaw, type Reading } from '@drive-keep/core/values';
+import type { Vocabulary } from '@drive-keep/core/meanings';
+import { showRaw, type Bit, type Option, type Reading } from '@drive-keep/core/values';
 import { notFound } from '../problems/problem.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { Backups } from '../sets/backups.service.ts';
@@ -50,7 +51,10 @@ export class LookUps {
     const hits = oneVersion(lookUp.find(text, WITH_VERSIONS), unit?.dictionaryId).slice(0, MOST_HITS);
     const own = hits.filter(({ dictionary }) => dictionary.id === unit?.dictionaryId);
     const others = hits.filter((hit) => !own.includes(hit));
-    return [...own, ...others].map((hit) => view(hit, position));
+    return [...own, ...others].map((hit) => ({
+      ...view(hit, position),
+      carrying: carrying(hit.parameter, text, this.meanings.vocabulary),
+    }));
   }
 
   /** The same on the other models, then what counts it another way, or holds it among other things. */
@@ -134,7 +138,23 @@ function view({ dictionary, parameter }: LookUpHit, position: AtPosition | undef
     default: show(parameter.default),
     present,
     presentText: showReading(parameter, present),
+    carrying: [],
   };
+}
+
+/** The choices that what was typed asks for, by the maker's words or by those of the trade. */
+function carrying({ form }: Parameter, text: string, vocabulary: Vocabulary): readonly number[] {
+  const wanted = text.trim().toLowerCase();
+  if (form.kind === 'number' || wanted === '') return [];
+  const choices: readonly (Option | Bit)[] = form.kind === 'option' ? form.options : form.bits;
+  return choices
+    .filter((choice) => {
+      const meaning = 'meaning' in choice ? (choice.meaning ?? '') : '';
+      const says = (choice.says ?? []).flatMap((each) => vocabulary.wordsFor(each.meaning));
+      const words = [choice.text, ...vocabulary.wordsForOption(meaning), ...says];
+      return words.some((word) => word.toLowerCase() === wanted);
+    })
+    .map((choice) => ('raw' in choice ? choice.raw : choice.bit));
 }
 
 const firstOutfit = ({ ratings, regions }: Dictionary) => ({

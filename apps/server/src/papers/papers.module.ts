@@ -8,6 +8,7 @@ import { OverviewModule } from '../overview/overview.module.ts';
 import { PlantModule } from '../plant/plant.module.ts';
 import { RegisterModule } from '../register/register.module.ts';
 import { SetsModule } from '../sets/sets.module.ts';
+import { WiringModule } from '../wiring/wiring.module.ts';
 import { LabelsController } from './labels.controller.ts';
 import { Labels } from './labels.service.ts';
 import { PapersController } from './papers.controller.ts';
@@ -20,6 +21,7 @@ import { Papers } from './papers.service.ts';
     CompareModule,
     OverviewModule,
     SetsModule,
+    WiringModule,
     RegisterModule,
     CatalogueModule,
     PlantModule,

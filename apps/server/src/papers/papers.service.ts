@@ -19,7 +19,10 @@ import { KEY_IN_COLUMNS, keyInParts } from './key-in-record.ts';
 import { writePaper, type PaperFormat } from './paper-file.ts';
 import type { Paper, PaperSignature } from './paper.ts';
 import { paperTime } from './paper-time.ts';
+import { Site } from '../register/site.service.ts';
+import { Wirings } from '../wiring/wirings.service.ts';
 import { SETTINGS_COLUMNS, settingsParts } from './settings-record.ts';
+import { wiringParts } from './wiring-parts.ts';
 
 export interface WrittenPaper {
   readonly name: string;
@@ -37,6 +40,8 @@ export class Papers {
     private readonly history: History,
     private readonly sheets: KeyInSheets,
     private readonly logbook: Logbook,
+    private readonly wirings: Wirings,
+    private readonly site: Site,
   ) {}
 
   async settings(
@@ -48,12 +53,16 @@ export class Papers {
     const at = await this.register.unitAt(tag);
     const found = await this.sets.get(at, reference);
     const dictionary = await this.dictionaries.get(found.set.dictionary);
+    const wiring = await this.wirings.newest(at.position.id, tag);
     const paper: Paper = {
       ...(await this.head(at, dictionary, account)),
       title: 'Settings record',
       columns: SETTINGS_COLUMNS,
-      facts: [...this.unitFacts(at, dictionary), ...sideFacts('Set', found)],
-      parts: settingsParts(dictionary, factsOf(dictionary, at.unit) ?? {}, found.set),
+      facts: [...this.unitFacts(at, dictionary), ...(await this.siteFacts(tag)), ...sideFacts('Set', found)],
+      parts: [
+        ...settingsParts(dictionary, factsOf(dictionary, at.unit) ?? {}, found.set),
+        ...(wiring ? wiringParts(wiring) : []),
+      ],
       nothing: 'The set holds nothing.',
       signatures: [...(await this.signed(at, reference)), toSign('Checked at the drive')],
     };
@@ -104,6 +113,26 @@ export class Papers {
       ],
     };
     return this.leave(paper, `${tag}_comparison`, tag, format, account);
+  }
+
+  /** What the position hangs on, as far as it was said. */
+  private async siteFacts(tag: string): Promise<Paper['facts']> {
+    const { supply, cabinet } = await this.site.of(tag);
+    const [newest] = supply?.measurements ?? [];
+    const measured = newest ? `${newest.volts.toFixed(1)} V measured` : 'not measured';
+    return [
+      ...(supply
+        ? [['Supply', `${supply.name}, ${supply.nominalVolts} V nominal, ${measured}`] as const]
+        : []),
+      ...(cabinet
+        ? [
+            [
+              'Cabinet',
+              `${cabinet.name}, ${cabinet.ambient === null ? 'temperature not told' : `up to ${cabinet.ambient} °C`}`,
+            ] as const,
+          ]
+        : []),
+    ];
   }
 
   /** A key-in sheet, to be taken to the cabinet on paper. */

@@ -19,6 +19,7 @@ function hit(code: string, change: Partial<LookUpView> = {}): LookUpView {
     default: '10.00 s',
     present: null,
     presentText: '',
+    carrying: [],
     ...change,
   };
 }
@@ -42,6 +43,12 @@ describe('the look-up', () => {
     expect(await screen.findByText('Stop mode')).toBeTruthy();
     expect(screen.getByText('default 0 ramp')).toBeTruthy();
     expect(screen.getByText('1 coast')).toBeTruthy();
+  });
+
+  it('marks the options that are what was asked for', async () => {
+    show('/look-up?find=coast', [hit('24R', { range: '', carrying: [1] })]);
+    expect((await screen.findByText('1 coast')).tagName).toBe('MARK');
+    expect(screen.getByText('0 ramp').tagName).toBe('SPAN');
   });
 
   it('marks the option that a position holds now, and says its value', async () => {

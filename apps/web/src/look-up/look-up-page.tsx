@@ -113,7 +113,7 @@ function HitLine({ hit, open, toggle }: { hit: LookUpView; open: boolean; toggle
   );
 }
 
-function Choices({ hit: { parameter, present } }: { hit: LookUpView }) {
+function Choices({ hit: { parameter, present, carrying } }: { hit: LookUpView }) {
   const { form } = parameter;
   if (form.kind === 'number') return null;
   const choices =
@@ -129,7 +129,11 @@ function Choices({ hit: { parameter, present } }: { hit: LookUpView }) {
       {choices.map(({ key, text, now }, at) => (
         <span key={key} className={now ? 'font-semibold text-ink' : ''}>
           {at > 0 && <span className="font-normal text-soft"> · </span>}
-          {text}
+          {carrying.includes(key) ? (
+            <mark className="rounded bg-plum-wash px-0.5 font-semibold text-ink">{text}</mark>
+          ) : (
+            text
+          )}
         </span>
       ))}
     </span>
@@ -149,7 +153,8 @@ function Elsewhere({ hit }: { hit: LookUpView }) {
       {kin.length > 0 && (
         <>
           <p className="mt-2 mb-1 text-sm text-soft">
-            The same is asked here, but counted another way: values cannot be copied as they are.
+            The same is asked here, but counted another way or held among other switches: values cannot be
+            copied as they are.
           </p>
           <Cards found={kin} />
         </>

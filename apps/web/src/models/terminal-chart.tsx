@@ -3,10 +3,12 @@
 
 import {
   defaultOf,
+  type Code,
   findParameter,
   type Dictionary,
   type Facts,
   type Terminal,
+  type SwitchPlace,
   type TerminalChart,
   type TerminalLink,
   type TerminalStrip,
@@ -208,11 +210,12 @@ function Board({ chart, dictionary }: { chart: TerminalChart; dictionary: Dictio
           {chart.switches.map(({ id, name, places, factory, agreesWith }) => (
             <li key={id}>
               <b className="font-mono">{id}</b> {name}:{' '}
-              {places.map(({ name: place, does }) => `${place} ${does}`).join(' · ')}. As delivered {factory}.
+              {places.map((place) => placeText(place, dictionary, agreesWith)).join(' · ')}. As delivered{' '}
+              {factory}.
               {agreesWith && (
                 <>
                   {' '}
-                  Must agree with <Code dictionary={dictionary} code={agreesWith} />.
+                  Must agree with <CodeLink dictionary={dictionary} code={agreesWith} />.
                 </>
               )}
             </li>
@@ -223,6 +226,18 @@ function Board({ chart, dictionary }: { chart: TerminalChart; dictionary: Dictio
   );
 }
 
+/** A place with the options that it agrees with, or the arrangement that it makes. */
+function placeText(
+  { name, does, agrees, makes }: SwitchPlace,
+  dictionary: Dictionary,
+  code: Code | null,
+): string {
+  const form = code ? findParameter(dictionary, code)?.form : undefined;
+  const options = (agrees ?? []).flatMap((raw) => (form ? (describeRaw(form, raw) ?? []) : []));
+  const goes = options.length > 0 ? `with ${options.join(' or ')}` : (makes ?? []).join(' or ').toLowerCase();
+  return `${name} ${does}${goes === '' ? '' : ` (${goes})`}`;
+}
+
 const Told = ({ title, children }: { title: string; children: React.ReactNode }) => (
   <section>
     <h2 className="font-semibold">{title}</h2>
@@ -230,7 +245,7 @@ const Told = ({ title, children }: { title: string; children: React.ReactNode })
   </section>
 );
 
-function Code({ dictionary, code }: { dictionary: Dictionary; code: string }) {
+function CodeLink({ dictionary, code }: { dictionary: Dictionary; code: string }) {
   return (
     <Link
       to={`/models/${dictionary.id}?find=${encodeURIComponent(code)}`}
@@ -272,19 +287,22 @@ function TerminalTable({ chart, ...shown }: Shown & { chart: TerminalChart }) {
               <td>
                 <span className="font-mono font-semibold">{terminal.id}</span> {terminal.name}
               </td>
-              <td>{KIND_NAMES[terminal.kind]}</td>
+              <td>
+                {KIND_NAMES[terminal.kind]}
+                {terminal.contact && ` ${terminal.contact.relay}, ${terminal.contact.side}`}
+              </td>
               <td>{terminal.signal}</td>
               <td>{purposeOf(terminal, shown)}</td>
-              <td>{terminal.setBy && <Code dictionary={dictionary} code={terminal.setBy} />}</td>
+              <td>{terminal.setBy && <CodeLink dictionary={dictionary} code={terminal.setBy} />}</td>
               <td>
                 {terminal.sense && (
                   <>
-                    <Code dictionary={dictionary} code={terminal.sense.code} />
+                    <CodeLink dictionary={dictionary} code={terminal.sense.code} />
                     {terminal.sense.bit !== null && ` bit ${terminal.sense.bit}`}
                   </>
                 )}
               </td>
-              <td>{terminal.filter && <Code dictionary={dictionary} code={terminal.filter} />}</td>
+              <td>{terminal.filter && <CodeLink dictionary={dictionary} code={terminal.filter} />}</td>
               {withProgram && <td className="font-mono">{terminal.program}</td>}
               {withProgram && <td>{ownerText(terminal)}</td>}
             </tr>

@@ -123,7 +123,7 @@ function SupplyPart({
   const [open, setOpen] = useState(false);
   const [newest] = supply.measurements;
   return (
-    <SheetPart name={supply.name} state={`${supply.positions} positions`}>
+    <SheetPart name={supply.name} state={positionsText(supply.positions)}>
       <p>
         Nominal <b>{supply.nominalVolts} V</b> {supply.frequency} Hz.{' '}
         {newest ? (
@@ -178,6 +178,8 @@ function SupplyPart({
     </SheetPart>
   );
 }
+
+const positionsText = (count: number): string => (count === 1 ? '1 position' : `${count} positions`);
 
 const volts = ({ volts: value }: MeasurementView): string => `${forPeople(value.toFixed(1))} V`;
 
@@ -265,7 +267,7 @@ function CabinetRow({ cabinet, mayChange }: { cabinet: CabinetView; mayChange: b
           `up to ${cabinet.ambient} °C`
         )}
       </span>
-      <span className="text-soft">{cabinet.positions} positions</span>
+      <span className="text-soft">{positionsText(cabinet.positions)}</span>
       {mayChange && (
         <Button weight="quiet" aria-expanded={open} onClick={() => setOpen(!open)}>
           Change
