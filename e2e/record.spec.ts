@@ -126,8 +126,12 @@ test('three ways, over the years, and across models', async ({ page }) => {
   await page.goto('/compare/two');
   await page.getByLabel('A', { exact: true }).fill('BP-AG-01');
   await page.getByLabel('B', { exact: true }).fill('GL-BE-03');
-  await expect(page.locator('[data-meaning="motor.ratedPower"]')).toContainText(/2\.20 kW.*750 W/);
-  await expect(page.locator('[data-meaning="motor.slipFrequency"]')).toContainText('counted in another way');
+  await expect(page.locator('[data-meaning="motor.ratedPower"]')).toContainText(/2200 W.*750 W/);
+  // 2.3 Hz of a plate's slip of 2.33 Hz, against a share of the slip.
+  const slip = page.locator('[data-meaning="motor.slipCompensation"]');
+  await expect(slip).toContainText(/99 %.*0 %/);
+  await slip.getByRole('button').first().click();
+  await expect(slip).toContainText(/2\.3 Hz/);
 });
 
 test('a comparison is printed with its hashes and signatures', async ({ page }, info) => {

@@ -51,6 +51,11 @@ test('a wiring is typed with the keyboard alone, checked on the way, and kept wi
   await expect(page.getByRole('button', { name: /Keep as revision/ })).not.toHaveText(before);
   await page.goto('/logbook');
   await expect(page.getByText('Kept revision 2 of the wiring: A let-go button was fitted')).toBeVisible();
+  await page.goto('/positions/GL-BE-02');
+  const history = page.getByRole('group', { name: 'History' });
+  await expect(
+    history.locator('title', { hasText: /Wiring revision 2, kept .*a let-go button/i }),
+  ).toHaveCount(1);
 });
 
 test('a wiring from a file with faults is refused row by row, and what stood there stays', async ({

@@ -1,6 +1,7 @@
 import type { FindingView } from './findings.ts';
 import type { OutcomeCode } from './jobs.ts';
 import type { PositionState, PositionStateKind } from './position-state.ts';
+import type { WiringMark } from './wiring.ts';
 
 export const REGISTER_SORTS = ['plant', 'tag', 'model', 'state', 'backup', 'differences'] as const;
 export type RegisterSort = (typeof REGISTER_SORTS)[number];
@@ -189,4 +190,6 @@ export interface HistoryView {
   readonly newest: string | null;
   /** The last one before it that holds something else. */
   readonly lastThatDiffered: string | null;
+  /** The oldest first. */
+  readonly wirings: readonly WiringMark[];
 }

@@ -1,5 +1,13 @@
 import type { FindingView } from './findings.ts';
 
+/** A revision of a wiring: in force from when it was kept until the next one. */
+export interface WiringMark {
+  readonly revision: number;
+  readonly savedAt: string;
+  readonly savedBy: string;
+  readonly why: string;
+}
+
 /** The field wiring of a position: its table row by row, and what was found of it. */
 export interface WiringView {
   readonly tag: string;
@@ -13,12 +21,7 @@ export interface WiringView {
   readonly rows: readonly (readonly string[])[];
   readonly findings: readonly FindingView[];
   /** The newest first. */
-  readonly revisions: readonly {
-    readonly revision: number;
-    readonly savedAt: string;
-    readonly savedBy: string;
-    readonly why: string;
-  }[];
+  readonly revisions: readonly WiringMark[];
   /** Devices of the same machine in the wirings of its other positions. */
   readonly elsewhere: readonly {
     readonly tag: string;

@@ -5,13 +5,22 @@ import { MotorsModule } from '../motors/motors.module.ts';
 import { OverviewModule } from '../overview/overview.module.ts';
 import { RegisterModule } from '../register/register.module.ts';
 import { SetsModule } from '../sets/sets.module.ts';
+import { WiringModule } from '../wiring/wiring.module.ts';
 import { PlantListsController } from './plant-lists.controller.ts';
 import { PlantLists } from './plant-lists.service.ts';
 import { RegisterChangesController } from './register-changes.controller.ts';
 import { RegisterChanges } from './register-changes.service.ts';
 
 @Module({
-  imports: [OverviewModule, MotorsModule, SetsModule, RegisterModule, CatalogueModule, LogbookModule],
+  imports: [
+    OverviewModule,
+    MotorsModule,
+    SetsModule,
+    RegisterModule,
+    WiringModule,
+    CatalogueModule,
+    LogbookModule,
+  ],
   controllers: [PlantListsController, RegisterChangesController],
   providers: [PlantLists, RegisterChanges],
   exports: [PlantLists, RegisterChanges],

@@ -5,16 +5,18 @@ import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { PlantListPreview, PlantListRowView } from '@drive-keep/api';
 import { readTable, writeTable, type Table } from '@drive-keep/core/values';
+import { WIRING_COLUMNS } from '@drive-keep/core/wiring';
 import type { EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
-import { writeSheets } from '../file-content/spreadsheet.ts';
+import { writeSheets, type SheetToWrite } from '../file-content/spreadsheet.ts';
 import { contentOf, type UploadedFile } from '../file-content/uploaded-file.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { missingColumns, PLANT_LIST_COLUMNS, readPlantList, type PlantListRow } from './plant-list-rows.ts';
 import { comparable, differing, RegisterChanges, type NewPosition } from './register-changes.service.ts';
 import { Overview } from '../overview/overview.service.ts';
+import { Wirings } from '../wiring/wirings.service.ts';
 
 const MOST_ROWS = 5000;
 
@@ -31,6 +33,7 @@ export class PlantLists {
     private readonly overview: Overview,
     private readonly changes: RegisterChanges,
     private readonly dictionaries: Dictionaries,
+    private readonly wirings: Wirings,
     private readonly logbook: Logbook,
   ) {}
 
@@ -66,7 +69,7 @@ export class PlantLists {
     return { fileName: file.originalname, hash: seenHash, rows, acceptable: true };
   }
 
-  /** The whole register in the same columns. */
+  /** The whole register in the same columns; a spreadsheet has the wirings on a sheet of their own. */
   async write(format: 'csv' | 'xlsx'): Promise<string | Uint8Array> {
     const positions = (await this.overview.positions()).filter(({ retiredAt }) => retiredAt === null);
     const rows = positions.map(({ unit, ...position }) => [
@@ -86,7 +89,22 @@ export class PlantLists {
     ]);
     if (format === 'csv') return writeTable(PLANT_LIST_COLUMNS, rows);
     const columns = PLANT_LIST_COLUMNS.map((heading) => ({ heading, width: WIDTHS[heading] ?? 14 }));
-    return writeSheets([{ name: 'Plant list', columns, rows }]);
+    return writeSheets([
+      { name: 'Plant list', columns, rows },
+      await this.wiringSheet(rows.map(([tag]) => tag)),
+    ]);
+  }
+
+  /** One conductor, link or device a row, with the position it belongs to. */
+  private async wiringSheet(tags: readonly (string | undefined)[]): Promise<SheetToWrite> {
+    const columns = ['tag', ...WIRING_COLUMNS].map((heading) => ({ heading, width: WIDTHS[heading] ?? 14 }));
+    const kept = new Map((await this.wirings.everyNewest()).map((each) => [each.tag, each]));
+    const rows = tags.flatMap((tag = '') => {
+      const found = kept.get(tag);
+      if (!found) return [];
+      return found.rows?.map((cells) => [tag, ...cells]) ?? [[tag, 'The wiring that was kept is damaged.']];
+    });
+    return { name: 'Wiring', columns, rows };
   }
 
   private async read(file: UploadedFile): Promise<readonly PlantListRow[]> {
@@ -214,4 +232,12 @@ function notAcceptable(stopped: readonly PlantListRowView[]): ProblemException {
   return new ProblemException(422, 'plant-list', detail, findings.slice(0, 200));
 }
 
-const WIDTHS: Readonly<Record<string, number>> = { duty: 36, area: 20, machine: 20, motor: 48, model: 20 };
+const WIDTHS: Readonly<Record<string, number>> = {
+  duty: 36,
+  area: 20,
+  machine: 20,
+  motor: 48,
+  model: 20,
+  facts: 40,
+  what: 30,
+};

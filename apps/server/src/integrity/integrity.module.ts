@@ -6,6 +6,7 @@ import { HealthController } from './health.controller.ts';
 import { IntegrityController } from './integrity.controller.ts';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { StorageModule } from '../storage/storage.module.ts';
+import { WiringModule } from '../wiring/wiring.module.ts';
 import { EvidenceChain } from './evidence-chain.service.ts';
 import { IntegrityCheck } from './integrity-check.entity.ts';
 import { Integrity } from './integrity.service.ts';
@@ -14,6 +15,7 @@ import { Integrity } from './integrity.service.ts';
   imports: [
     TypeOrmModule.forFeature([IntegrityCheck]),
     SetsModule,
+    WiringModule,
     CatalogueModule,
     LogbookModule,
     StorageModule,

@@ -4,6 +4,7 @@
 import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import type { IntegrityFinding, IntegrityReport } from '@drive-keep/api';
 import { DataSource, IsNull, Not } from 'typeorm';
+import { Wirings } from '../wiring/wirings.service.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
@@ -31,6 +32,7 @@ export class Integrity implements OnApplicationShutdown {
     private readonly dataSource: DataSource,
     private readonly contents: ContentStore,
     private readonly dictionaries: Dictionaries,
+    private readonly wirings: Wirings,
     private readonly chain: EvidenceChain,
     private readonly logbook: Logbook,
     private readonly clock: Clock,
@@ -93,6 +95,7 @@ export class Integrity implements OnApplicationShutdown {
     const { manager } = this.dataSource;
     const findings: readonly IntegrityFinding[] = [
       ...(await this.checkDictionaries()),
+      ...(await this.checkWirings()),
       ...(await checkSignatures(manager)),
       ...(await checkLooks(manager)),
       ...chained,
@@ -118,6 +121,14 @@ export class Integrity implements OnApplicationShutdown {
       if (!last || rows.length < AT_ONCE) return { checked, damaged };
       after = last.hash;
     }
+  }
+
+  private async checkWirings(): Promise<readonly IntegrityFinding[]> {
+    return (await this.wirings.damaged()).map(({ tag, revision }) => ({
+      kind: 'changed' as const,
+      what: 'wiring',
+      text: `Revision ${revision} of the wiring of ${tag} is damaged: it is not what was kept. Restore a copy of the database.`,
+    }));
   }
 
   private async checkDictionaries(): Promise<readonly IntegrityFinding[]> {

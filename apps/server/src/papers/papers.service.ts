@@ -3,6 +3,7 @@
 import { Injectable } from '@nestjs/common';
 import { compareSets } from '@drive-keep/core/compare';
 import { factsOf, type Dictionary } from '@drive-keep/core/dictionary';
+import type { Wiring } from '@drive-keep/core/wiring';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
@@ -53,20 +54,42 @@ export class Papers {
     const at = await this.register.unitAt(tag);
     const found = await this.sets.get(at, reference);
     const dictionary = await this.dictionaries.get(found.set.dictionary);
-    const wiring = await this.wirings.newest(at.position.id, tag);
+    const wiring = await this.wiringOrDamaged(at.position.id, tag);
     const paper: Paper = {
       ...(await this.head(at, dictionary, account)),
       title: 'Settings record',
       columns: SETTINGS_COLUMNS,
-      facts: [...this.unitFacts(at, dictionary), ...(await this.siteFacts(tag)), ...sideFacts('Set', found)],
+      facts: [
+        ...this.unitFacts(at, dictionary),
+        ...(await this.siteFacts(tag)),
+        ...sideFacts('Set', found),
+        ...(wiring ? ([['Field wiring', wiring.text]] as const) : []),
+      ],
       parts: [
         ...settingsParts(dictionary, factsOf(dictionary, at.unit) ?? {}, found.set),
-        ...(wiring ? wiringParts(wiring) : []),
+        ...(wiring?.wiring ? wiringParts(wiring.wiring) : []),
       ],
       nothing: 'The set holds nothing.',
       signatures: [...(await this.signed(at, reference)), toSign('Checked at the drive')],
     };
     return this.leave(paper, `${tag}_settings`, tag, format, account);
+  }
+
+  /** A damaged wiring is said on the paper; the settings beside it are still worth having. */
+  private async wiringOrDamaged(
+    positionId: string,
+    tag: string,
+  ): Promise<{ readonly text: string; readonly wiring?: Wiring } | undefined> {
+    try {
+      const kept = await this.wirings.newest(positionId, tag);
+      if (!kept) return undefined;
+      const { revision, savedAt, savedBy, why, wiring } = kept;
+      return { text: `revision ${revision}, ${paperTime(new Date(savedAt))}, ${savedBy}: ${why}`, wiring };
+    } catch (error) {
+      if (error instanceof ProblemException && error.problem.type === 'urn:drive-keep:wiring-damaged')
+        return { text: error.message };
+      throw error;
+    }
   }
 
   async comparison(

@@ -1,10 +1,12 @@
-// The history strip of a position: every backup with its differences from the baseline that was in force.
+// The history strip of a position: every backup with its differences from the baseline that was in force; baselines
+// and wirings, each in force until the next.
 
 import { Injectable } from '@nestjs/common';
 import type { BackupMark, BaselineMark, DifferenceOrigin, HistoryView, ParameterStep } from '@drive-keep/api';
 import type { Code } from '@drive-keep/core/dictionary';
 import { sameReading, type Reading } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
+import { Wirings } from '../wiring/wirings.service.ts';
 import { Backups, type LookedAt } from './backups.service.ts';
 import { Baseline } from './baseline.entity.ts';
 import { ContentStore } from './content-store.service.ts';
@@ -17,6 +19,7 @@ export class History {
     private readonly backups: Backups,
     private readonly drift: Drift,
     private readonly contents: ContentStore,
+    private readonly wirings: Wirings,
   ) {}
 
   async of(positionId: string): Promise<HistoryView> {
@@ -51,6 +54,7 @@ export class History {
       lastThatDiffered: differed?.id ?? null,
       backups: marks,
       baselines: baselines.map((each) => baselineMark(each, damaged.has(each.contentHash))),
+      wirings: await this.wirings.marks(positionId),
     };
   }
 

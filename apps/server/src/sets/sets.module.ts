@@ -4,6 +4,7 @@ import { CatalogueModule } from '../catalogue/catalogue.module.ts';
 import { LogbookModule } from '../logbook/logbook.module.ts';
 import { RegisterModule } from '../register/register.module.ts';
 import { StorageModule } from '../storage/storage.module.ts';
+import { WiringModule } from '../wiring/wiring.module.ts';
 import { Axes } from './axes.service.ts';
 import { Backup } from './backup.entity.ts';
 import { Backups } from './backups.service.ts';
@@ -19,6 +20,7 @@ import { SetContent } from './set-content.entity.ts';
   imports: [
     TypeOrmModule.forFeature([Backup, Baseline, SetContent]),
     RegisterModule,
+    WiringModule,
     CatalogueModule,
     LogbookModule,
     StorageModule,

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { Problem, WiringView } from '@drive-keep/api';
+import type { HistoryView, IntegrityReport, Problem, WiringView } from '@drive-keep/api';
+import ExcelJS from 'exceljs';
 import { DataSource } from 'typeorm';
 import { demoPositions } from '../demo/demo-positions.ts';
 import { writeSheets } from '../file-content/spreadsheet.ts';
@@ -59,6 +60,11 @@ describe('a revision of a wiring', () => {
     expect([status, body.revision, body.revisions[0]?.why]).toEqual([200, 2, 'A wire was moved']);
     expect((await view(TAG, '?revision=1')).rows).toEqual(before.rows);
     expect((await view()).rows).toContainEqual(lamp);
+    const { body: history } = await viewer.get<HistoryView>(`positions/${TAG}/history`);
+    expect(history.wirings.map(({ revision: number, why }) => [number, why])).toEqual([
+      [1, 'As commissioned'],
+      [2, 'A wire was moved'],
+    ]);
     const file = await viewer.raw(`positions/${TAG}/wiring/file`);
     expect((await file.text()).split('\r\n')[0]).toBe(HEAD);
   });
@@ -99,6 +105,19 @@ describe('a revision of a wiring', () => {
     await source.query(`${damage} and position_id = (select id from position where tag = 'BP-AG-01')`);
     await source.query('alter table wiring_revision enable trigger kept');
     expect(await view('BP-AG-01')).toMatchObject({ type: 'urn:drive-keep:wiring-damaged' });
+    const paper = await viewer.raw('positions/BP-AG-01/settings-record?format=csv');
+    expect([paper.status, await paper.text()]).toEqual([200, expect.not.stringContaining('S1:13')]);
+    const workbook = new ExcelJS.Workbook();
+    await workbook.xlsx.load(await (await viewer.raw('plant-list?format=xlsx')).arrayBuffer());
+    const wired: string[] = [];
+    workbook.getWorksheet('Wiring')?.eachRow((row) => wired.push(String((row.values as string[]).join('|'))));
+    expect(wired).toContain('|BP-AG-01|The wiring that was kept is damaged.');
+    expect(wired.filter((row) => row.startsWith('|BP-AG-01|'))).toHaveLength(1);
+    expect(wired).toContainEqual(expect.stringMatching(/^\|BP-AG-03\|link\|.*12\|7\|plug/));
+    const { body } = await engineer.post<IntegrityReport>('integrity');
+    expect(body.findings.map(({ text }) => text)).toContainEqual(
+      expect.stringContaining('Revision 1 of the wiring of BP-AG-01 is damaged'),
+    );
   });
 });
 

@@ -3,7 +3,7 @@
 // kept and told, as it may be what hangs there.
 
 import { Injectable } from '@nestjs/common';
-import type { WiringView } from '@drive-keep/api';
+import type { WiringMark, WiringView } from '@drive-keep/api';
 import type { Finding } from '@drive-keep/core/findings';
 import { readTable, type Table } from '@drive-keep/core/values';
 import {
@@ -68,18 +68,20 @@ export class Wirings {
       revision: kept?.revision ?? 0,
       rows: wiringRows(wiring),
       findings: checkWiring(dictionary, wiring).map(findingView),
-      revisions: all.map(({ revision: number, savedAt, savedBy, why }) => ({
-        ...{ revision: number, savedBy, why },
-        savedAt: savedAt.toISOString(),
-      })),
+      revisions: all.map(wiringMark),
       elsewhere,
     };
   }
 
-  /** The wiring itself, for whoever computes with it; nothing where none was kept. */
-  async newest(positionId: string, tag: string): Promise<Wiring | undefined> {
+  /** The wiring itself with who kept it, for whoever computes with it or prints it; nothing where none was kept. */
+  async newest(positionId: string, tag: string): Promise<(WiringMark & { wiring: Wiring }) | undefined> {
     const all = await this.revisions(positionId);
-    return all[0] && contentOfRevision(tag, all[0], all);
+    return all[0] && { ...wiringMark(all[0]), wiring: contentOfRevision(tag, all[0], all) };
+  }
+
+  /** Of every revision when it was kept, by whom and why, the oldest first. */
+  async marks(positionId: string): Promise<readonly WiringMark[]> {
+    return (await this.revisions(positionId)).map(wiringMark).reverse();
   }
 
   /** `seen` is the revision that was looked at, 0 for none. */
@@ -91,6 +93,8 @@ export class Wirings {
     { person }: Account,
   ): Promise<WiringView> {
     const { position, unit } = await this.register.unitAt(tag);
+    if (position.retiredAt)
+      throw new ProblemException(422, 'retired', `${tag} is retired: its wiring stays as it was kept.`);
     const dictionary = await this.dictionaries.get(unit.dictionaryId);
     const wiring = taken(readWiring(tableOf(rows)));
     const refused = checkWiring(dictionary, wiring).filter(({ code }) => REFUSED.includes(code));
@@ -126,7 +130,37 @@ export class Wirings {
 
   async csv(tag: string): Promise<string> {
     const { position } = await this.register.unitAt(tag);
-    return formatWiring((await this.newest(position.id, tag)) ?? NO_WIRING);
+    return formatWiring((await this.newest(position.id, tag))?.wiring ?? NO_WIRING);
+  }
+
+  /** Revisions whose chain does not hold: what stands there is not what was kept. */
+  async damaged(): Promise<readonly { readonly tag: string; readonly revision: number }[]> {
+    return (await this.everyRevision()).filter(({ good }) => !good);
+  }
+
+  /** The newest wiring of every position that has one, as its table; nothing where it is damaged. */
+  async everyNewest(): Promise<readonly { readonly tag: string; readonly rows?: WiringRows }[]> {
+    const all = await this.everyRevision();
+    return all
+      .filter(({ tag }, at) => all[at + 1]?.tag !== tag)
+      .map(({ tag, content, good }) => {
+        const wiring = good ? parsed(content) : undefined;
+        return { tag, rows: wiring && wiringRows(wiring) };
+      });
+  }
+
+  /** By position and number, each with whether it is what was kept. */
+  private async everyRevision() {
+    const rows: { tag: string; revision: number; content: string; hash: string }[] =
+      await this.dataSource.query(
+        `select p.tag, w.revision, w.content, w.hash from wiring_revision w
+         join position p on p.id = w.position_id order by p.tag, w.revision`,
+      );
+    return rows.map(({ tag, revision, content, hash }, at) => {
+      const last = rows[at - 1];
+      const before = revision > 1 && last?.tag === tag ? last.hash : undefined;
+      return { tag, revision, content, good: hash === wiringHash(content, before) };
+    });
   }
 
   private revisions(
@@ -163,6 +197,11 @@ function parsed(content: string): Wiring | undefined {
   const read = readWiring(table.value);
   return read.ok ? read.value : undefined;
 }
+
+const wiringMark = ({ revision, savedAt, savedBy, why }: WiringRevision): WiringMark => ({
+  ...{ revision, savedBy, why },
+  savedAt: savedAt.toISOString(),
+});
 
 function contentOfRevision(tag: string, kept: WiringRevision, all: readonly WiringRevision[]): Wiring {
   const before = all.find(({ revision }) => revision === kept.revision - 1);

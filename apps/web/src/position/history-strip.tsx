@@ -1,7 +1,8 @@
-// Time from left to right; each backup a mark as high as its differences from the baseline, baselines as steps below.
+// Time from left to right; each backup a mark as high as its differences from the baseline, baselines as steps below, and
+// below these the wirings that were kept.
 // Two handles choose what is compared: dragged, or moved with the arrow keys.
 
-import type { HistoryView } from '@drive-keep/api';
+import type { BaselineMark, HistoryView, WiringMark } from '@drive-keep/api';
 import { max } from 'd3-array';
 import { scaleLinear, scaleTime } from 'd3-scale';
 import { useMemo, useRef } from 'react';
@@ -14,6 +15,9 @@ const TOP = 26;
 const GROUND = 84;
 const STEP_TOP = 94;
 const STEP_BOTTOM = 110;
+const WIRING_TOP = 114;
+/** What the wirings take below the baselines where there are any. */
+const WIRING_HEIGHT = 20;
 const MARGIN = 16;
 const LABEL_TOP = 3;
 
@@ -39,6 +43,7 @@ export function HistoryStrip({
     [0, Math.max(4, max(history.backups, (backup) => backup.differences ?? 0) ?? 0)],
     [GROUND - 2, TOP],
   );
+  const height = HEIGHT + (history.wirings.length > 0 ? WIRING_HEIGHT : 0);
   if (points.length === 0) {
     return <p className="py-6 text-soft">No history yet. The first backup puts the first mark here.</p>;
   }
@@ -46,14 +51,15 @@ export function HistoryStrip({
     <div ref={frame} className="rounded border border-rule bg-sheet">
       <svg
         width={width}
-        height={HEIGHT}
+        height={height}
         role="group"
         aria-label="History"
         className="block touch-none select-none"
       >
-        <TimeAxis x={x} />
+        <TimeAxis x={x} bottom={height} />
         <BackupMarks history={history} x={x} y={y} />
-        <BaselineSteps history={history} x={x} end={width - MARGIN} />
+        <Steps steps={history.baselines.map(baselineStep)} lane={BASELINES} x={x} end={width - MARGIN} />
+        <Steps steps={history.wirings.map(wiringStep)} lane={WIRINGS} x={x} end={width - MARGIN} />
         {(['a', 'b'] as const).map((name) => (
           <Handle
             key={name}
@@ -77,13 +83,13 @@ function timeScale(points: readonly StripPoint[], width: number) {
   return scaleTime([new Date(first), new Date(last)], [MARGIN, Math.max(MARGIN + 1, width - MARGIN)]);
 }
 
-function TimeAxis({ x }: { x: TimeScale }) {
+function TimeAxis({ x, bottom }: { x: TimeScale; bottom: number }) {
   const format = x.tickFormat(8);
   return (
     <g className="fill-soft text-[11px]">
       <line x1={MARGIN} x2={x.range()[1]} y1={GROUND} y2={GROUND} className="stroke-rule" />
       {x.ticks(8).map((tick) => (
-        <text key={tick.getTime()} x={x(tick)} y={HEIGHT - 6} textAnchor="middle">
+        <text key={tick.getTime()} x={x(tick)} y={bottom - 6} textAnchor="middle">
           {format(tick)}
         </text>
       ))}
@@ -128,38 +134,66 @@ function BackupMarks({
   );
 }
 
-function BaselineSteps({ history, x, end }: { history: HistoryView; x: TimeScale; end: number }) {
-  const { baselines } = history;
+interface Step {
+  readonly revision: number;
+  readonly from: string;
+  readonly title: string;
+}
+
+interface Lane {
+  readonly name: string;
+  readonly top: number;
+  readonly fill: string;
+  readonly stroke: string;
+}
+
+const STEP_HEIGHT = STEP_BOTTOM - STEP_TOP;
+const BASELINES: Lane = { name: 'Baseline', top: STEP_TOP, fill: 'fill-plum-wash', stroke: 'stroke-plum' };
+const WIRINGS: Lane = { name: 'Wiring', top: WIRING_TOP, fill: 'fill-ground', stroke: 'stroke-soft' };
+
+const baselineStep = ({ revision, signedAt, signedBy, reason }: BaselineMark): Step => ({
+  ...{ revision, from: signedAt },
+  title: `Revision ${revision}, signed ${showTime(signedAt)} by ${signedBy}: ${reason}`,
+});
+
+const wiringStep = ({ revision, savedAt, savedBy, why }: WiringMark): Step => ({
+  ...{ revision, from: savedAt },
+  title: `Wiring revision ${revision}, kept ${showTime(savedAt)} by ${savedBy}: ${why}`,
+});
+
+/** What is in force until the next one. */
+function Steps({
+  steps,
+  lane: { name, top, fill, stroke },
+  x,
+  end,
+}: {
+  steps: readonly Step[];
+  lane: Lane;
+  x: TimeScale;
+  end: number;
+}) {
   return (
     <g>
-      {baselines.map((baseline, index) => {
-        const left = x(new Date(baseline.signedAt));
-        const next = baselines[index + 1];
-        const right = next ? x(new Date(next.signedAt)) : end;
-        const label =
-          right - left > 170
-            ? `Baseline ${baseline.revision} · ${showDate(baseline.signedAt)}`
-            : `${baseline.revision}`;
+      {steps.map(({ revision, from, title }, index) => {
+        const left = Math.max(MARGIN, x(new Date(from)));
+        const next = steps[index + 1];
+        const right = next ? x(new Date(next.from)) : end;
+        const label = right - left > 170 ? `${name} ${revision} · ${showDate(from)}` : `${revision}`;
+        const bottom = top + STEP_HEIGHT;
         return (
-          <g key={baseline.revision}>
+          <g key={revision}>
             <rect
               x={left}
-              y={STEP_TOP}
+              y={top}
               width={Math.max(2, right - left - 2)}
-              height={STEP_BOTTOM - STEP_TOP}
-              className="fill-plum-wash"
+              height={STEP_HEIGHT}
+              className={fill}
             >
-              <title>{`Revision ${baseline.revision}, signed ${showTime(baseline.signedAt)} by ${baseline.signedBy}: ${baseline.reason}`}</title>
+              <title>{title}</title>
             </rect>
-            <line
-              x1={left}
-              x2={left}
-              y1={STEP_TOP - 3}
-              y2={STEP_BOTTOM}
-              className="stroke-plum"
-              strokeWidth={2}
-            />
-            <text x={left + 6} y={STEP_BOTTOM - 4} className="pointer-events-none fill-ink text-[11px]">
+            <line x1={left} x2={left} y1={top - 3} y2={bottom} className={stroke} strokeWidth={2} />
+            <text x={left + 6} y={bottom - 4} className="pointer-events-none fill-ink text-[11px]">
               {label}
             </text>
           </g>

@@ -120,7 +120,7 @@ describe('the unit itself', () => {
         tag="A-1"
         a="baseline"
         find=""
-        history={{ backups: [], baselines: [], newest: null, lastThatDiffered: null }}
+        history={{ backups: [], baselines: [], newest: null, lastThatDiffered: null, wirings: [] }}
         choose={() => undefined}
       />,
       {

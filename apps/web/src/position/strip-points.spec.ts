@@ -19,6 +19,7 @@ const backup = (id: string, day: number, sameAsBefore: boolean): BackupMark => (
 
 const history: HistoryView = {
   newest: 'e',
+  wirings: [],
   lastThatDiffered: 'd',
   backups: [
     backup('a', 1, false),
@@ -78,7 +79,9 @@ describe('the points of the history strip', () => {
   });
 
   it('are none where there is no history', () => {
-    expect(stripPoints({ backups: [], baselines: [], newest: null, lastThatDiffered: null })).toEqual([]);
+    expect(
+      stripPoints({ backups: [], baselines: [], newest: null, lastThatDiffered: null, wirings: [] }),
+    ).toEqual([]);
     expect(nearestPoint([], 'backup', 0)).toBeUndefined();
   });
 });

@@ -4,9 +4,9 @@
 import { terminalsOf, type Terminal, type TerminalChart } from '@drive-keep/core/dictionary';
 import { connectionsOf, showEnd, type FieldDevice, type Wiring } from '@drive-keep/core/wiring';
 
-export const WIDE = 52;
+export const WIDE = 66;
 export const STRIP_TOP = 18;
-export const STRIP_BOTTOM = 56;
+export const STRIP_BOTTOM = 66;
 export const BOX = 44;
 const GAP = 16;
 const LANE = 11;
@@ -59,6 +59,22 @@ export function layOut(chart: TerminalChart, wiring: Wiring): DrawingLayout {
     laneOf: (wire) => STRIP_BOTTOM + 14 + wire * LANE,
     width: Math.max(terminals.length * WIDE, last ? last.x + last.width : 0),
   };
+}
+
+const LINE_LETTERS = 12;
+
+/** The name of a terminal in two lines at most, broken between words; what does not fit ends with an ellipsis. */
+export function nameLines(name: string): readonly string[] {
+  const lines: string[] = [];
+  for (const word of name.split(' ')) {
+    const last = lines.at(-1);
+    if (last !== undefined && last.length + word.length < LINE_LETTERS)
+      lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  const shown = lines.slice(0, 2);
+  if (lines.length > 2) shown[1] = `${shown[1]?.slice(0, LINE_LETTERS - 1) ?? ''}…`;
+  return shown;
 }
 
 function sorted({ devices, wires }: Wiring, spots: ReadonlyMap<string, Spot>): readonly FieldDevice[] {

@@ -9,7 +9,7 @@ import {
   type FittedLink,
   type Wiring,
 } from '@drive-keep/core/wiring';
-import { BOX, layOut, STRIP_BOTTOM, STRIP_TOP, WIDE, type Spot } from './drawing-layout.ts';
+import { BOX, layOut, nameLines, STRIP_BOTTOM, STRIP_TOP, WIDE, type Spot } from './drawing-layout.ts';
 
 export function WiringDrawing({ chart, wiring }: { chart: TerminalChart; wiring: Wiring }) {
   const { terminals, boxes, spots, laneOf, deviceTop, width } = layOut(chart, wiring);
@@ -57,9 +57,11 @@ function DrawnTerminal({ terminal: { id, name }, x }: { terminal: Terminal; x: n
       <text x={WIDE / 2} y={16} textAnchor="middle" className="fill-current font-mono text-sm font-bold">
         {id}
       </text>
-      <text x={WIDE / 2} y={30} textAnchor="middle" className="fill-soft text-[9px]">
-        {name.slice(0, 10)}
-      </text>
+      {nameLines(name).map((line, at) => (
+        <text key={line} x={WIDE / 2} y={29 + at * 11} textAnchor="middle" className="fill-soft text-[10px]">
+          {line}
+        </text>
+      ))}
     </g>
   );
 }

@@ -157,11 +157,7 @@ function besideOf(
   meaning: string,
   other: Side,
 ): { readonly meaning: string; readonly text: string } | undefined {
-  const own = vocabulary.of(meaning)?.beside ?? [];
-  const back = vocabulary.entries.flatMap(({ id, beside = [] }) =>
-    beside.filter((each) => each.meaning === meaning).map(({ why }) => ({ meaning: id, why })),
-  );
-  const found = [...own, ...back].find((each) => other.has(each.meaning));
+  const found = vocabulary.besidesOf(meaning).find((each) => other.has(each.meaning));
   return found && { meaning: found.meaning, text: found.why };
 }
 

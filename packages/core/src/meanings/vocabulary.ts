@@ -60,7 +60,7 @@ export interface MeaningEntry {
   /** Names of earlier files for the same. */
   readonly older?: readonly string[];
   /** Others that are for the same and cannot be told from each other's values. */
-  readonly beside?: readonly { readonly meaning: string; readonly why: string }[];
+  readonly beside?: readonly Beside[];
   readonly belongs: 'plate' | 'measured' | 'site' | 'wiring' | 'duty' | 'unit';
   /** A change of it can move the machine. */
   readonly moves?: boolean;
@@ -73,6 +73,11 @@ export interface FunctionEntry {
   readonly id: string;
   readonly term: string;
   readonly also: readonly string[];
+}
+
+export interface Beside {
+  readonly meaning: string;
+  readonly why: string;
 }
 
 /** A meaning that a stated one says, with its own number. */
@@ -90,17 +95,27 @@ export class Vocabulary {
   private readonly numbered = new Map<string, MeaningEntry>();
   private readonly today = new Map<string, string>();
   private readonly saying = new Map<string, CanonicalMeaning[]>();
+  private readonly besides = new Map<string, Beside[]>();
 
   constructor(
     readonly entries: readonly MeaningEntry[],
     readonly functions: readonly FunctionEntry[] = [],
   ) {
     for (const entry of entries) (entry.id.includes('*') ? this.numbered : this.plain).set(entry.id, entry);
-    for (const { id, older = [], ways = {} } of entries) {
+    for (const { id, older = [], ways = {}, beside = [] } of entries) {
+      for (const { meaning, why } of beside) {
+        this.besides.set(id, [...(this.besides.get(id) ?? []), { meaning, why }]);
+        this.besides.set(meaning, [...(this.besides.get(meaning) ?? []), { meaning: id, why }]);
+      }
       for (const each of older) this.today.set(each, id);
       for (const [way, conversion] of Object.entries(ways))
         this.saying.set(way, [...(this.saying.get(way) ?? []), { meaning: id, conversion }]);
     }
+  }
+
+  /** Those that stand beside a meaning, whichever of the two says so. */
+  besidesOf(meaning: string): readonly Beside[] {
+    return this.besides.get(meaning) ?? [];
   }
 
   /** The id of today for one of an earlier file; any other as it is. */
