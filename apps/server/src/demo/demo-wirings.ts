@@ -231,6 +231,13 @@ class Maker {
     if (board && place && place.name !== board.factory) this.switches[board.id] = place.name;
   }
 
+  /** The 24 V of the cabinet: from its plus through a contact of the drive to a device, and back. */
+  private cabinetSupply(from: WireEnd, back: WireEnd): void {
+    this.add({ kind: 'supply', name: 'T1', what: '24 V of the cabinet', volts: 24, milliamps: 2500 });
+    this.wire(at('T1', '+'), from);
+    this.wire(back, at('T1', '-'));
+  }
+
   /** A lamp on the relay that tells a fault. */
   private outputs(): void {
     if (this.plain.choice('output.1.function') !== 'fault') return;
@@ -238,5 +245,7 @@ class Maker {
     if (!closes) return;
     this.add({ kind: 'load', name: 'H1', what: 'fault lamp', volts: 24, milliamps: 80 });
     this.wire(terminal(closes.id), at('H1', 'A1'));
+    const common = this.terminals.find(({ contact: side }) => side?.relay === 1 && side.side === 'common');
+    if (common) this.cabinetSupply(terminal(common.id), at('H1', 'A2'));
   }
 }

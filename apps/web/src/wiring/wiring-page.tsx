@@ -146,7 +146,8 @@ const DEVICE_COLUMNS: readonly EditedColumn[] = [
   {
     column: 'facts',
     name: 'Contacts, place by place, or electrical facts',
-    width: 'min-w-72',
+    width: 'sm:min-w-72',
+    long: true,
     hint: ({ row }) => DEVICE_KINDS[row as DeviceKind],
   },
   { column: 'what', name: 'What it is for', width: 'w-44' },

@@ -1,5 +1,5 @@
 // Rows of one part of a wiring as a table that is typed. Enter goes to the next row and makes one where there is none; what
-// is wrong stands under its row.
+// is wrong stands under its row. On a phone every row is a block, each field under its name.
 
 import { X } from 'lucide-react';
 import type { KeyboardEvent } from 'react';
@@ -14,6 +14,8 @@ export interface EditedColumn {
   readonly choices?: Readonly<Record<string, string>>;
   readonly hint?: (row: Row) => string;
   readonly list?: string;
+  /** A long text: it has lines enough to be read whole. */
+  readonly long?: boolean;
 }
 
 interface Props {
@@ -43,7 +45,7 @@ export function WiringRows({ label, columns, rows, troubles, mayWrite, change, r
   };
   return (
     <table className="w-full text-left text-sm" aria-label={label}>
-      <thead className="border-b border-rule text-soft">
+      <thead className="border-b border-rule text-soft max-sm:hidden">
         <tr>
           {columns.map(({ column, name, width }) => (
             <th key={column} className={`py-1 pr-2 font-normal ${width}`}>
@@ -69,6 +71,47 @@ export function WiringRows({ label, columns, rows, troubles, mayWrite, change, r
   );
 }
 
+interface RowProps extends Pick<Props, 'label' | 'mayWrite'> {
+  readonly row: Row;
+  readonly place: number;
+  readonly change: (row: Row) => void;
+  readonly keyDown: (event: KeyboardEvent<HTMLElement>, column: string) => void;
+}
+
+function Cell({ label, edited, row, place, mayWrite, change, keyDown }: RowProps & { edited: EditedColumn }) {
+  const { column, name, choices, hint, list, long } = edited;
+  const put = (text: string) => change({ ...row, [column]: text });
+  const shared = {
+    'aria-label': `${label}, row ${place + 1}, ${name}`,
+    'data-cell': `${label} ${place} ${column}`,
+    value: row[column],
+    disabled: !mayWrite,
+    className: FIELD,
+    onKeyDown: (event: KeyboardEvent<HTMLElement>) => keyDown(event, column),
+  };
+  if (choices)
+    return (
+      <select {...shared} onChange={(event) => put(event.target.value)}>
+        {Object.entries(choices).map(([value, text]) => (
+          <option key={value} value={value}>
+            {text}
+          </option>
+        ))}
+      </select>
+    );
+  const typed = { ...shared, placeholder: hint?.(row), spellCheck: false, maxLength: 400 };
+  if (long)
+    return (
+      <textarea
+        {...typed}
+        className={`${FIELD} block resize-none py-1 field-sizing-content`}
+        rows={1}
+        onChange={(event) => put(event.target.value.replaceAll(/\s*\n\s*/g, ' '))}
+      />
+    );
+  return <input {...typed} list={list} autoComplete="off" onChange={(event) => put(event.target.value)} />;
+}
+
 function WiringRow({
   label,
   columns,
@@ -79,52 +122,26 @@ function WiringRow({
   change,
   remove,
   keyDown,
-}: Pick<Props, 'label' | 'columns' | 'mayWrite'> & {
-  row: Row;
-  place: number;
+}: RowProps & {
+  columns: readonly EditedColumn[];
   troubles: readonly string[];
-  change: (row: Row) => void;
   remove: () => void;
-  keyDown: (event: KeyboardEvent<HTMLElement>, column: string) => void;
 }) {
   const wrong = troubles.length > 0;
   return (
     <>
-      <tr className={wrong ? 'bg-stop-wash' : 'border-b border-rule'}>
-        {columns.map(({ column, name, choices, hint, list }) => {
-          const shared = {
-            'aria-label': `${label}, row ${place + 1}, ${name}`,
-            'data-cell': `${label} ${place} ${column}`,
-            value: row[column],
-            disabled: !mayWrite,
-            className: FIELD,
-            onKeyDown: (event: KeyboardEvent<HTMLElement>) => keyDown(event, column),
-          };
-          return (
-            <td key={column} className="pr-1">
-              {choices ? (
-                <select {...shared} onChange={(event) => change({ ...row, [column]: event.target.value })}>
-                  {Object.entries(choices).map(([value, text]) => (
-                    <option key={value} value={value}>
-                      {text}
-                    </option>
-                  ))}
-                </select>
-              ) : (
-                <input
-                  {...shared}
-                  list={list}
-                  placeholder={hint?.(row)}
-                  autoComplete="off"
-                  spellCheck={false}
-                  maxLength={400}
-                  onChange={(event) => change({ ...row, [column]: event.target.value })}
-                />
-              )}
-            </td>
-          );
-        })}
-        <td>
+      <tr
+        className={`max-sm:grid max-sm:grid-cols-2 max-sm:py-2 ${wrong ? 'bg-stop-wash' : 'border-b border-rule'}`}
+      >
+        {columns.map((edited) => (
+          <td key={edited.column} className={`pr-1 ${edited.long ? 'max-sm:col-span-2' : ''}`}>
+            <span aria-hidden="true" className="px-1.5 text-xs text-soft sm:hidden">
+              {edited.name}
+            </span>
+            <Cell {...{ label, edited, row, place, mayWrite, change, keyDown }} />
+          </td>
+        ))}
+        <td className="max-sm:self-end max-sm:justify-self-end">
           {mayWrite && (
             <button
               type="button"
@@ -138,7 +155,7 @@ function WiringRow({
         </td>
       </tr>
       {wrong && (
-        <tr className="border-b border-rule bg-stop-wash">
+        <tr className="border-b border-rule bg-stop-wash max-sm:block">
           <td colSpan={columns.length + 1} className="px-1.5 pb-1">
             <span role="alert">{troubles.join(' ')}</span>
           </td>

@@ -247,6 +247,8 @@ const WIRING = {
     `The contact of input ${input} closes to the supply ${supply}, and the inputs are sinking: it never acts. Wire it to the zero, or choose a sourcing arrangement.`,
   'wiring-no-common': ({ input }: { input: string }) =>
     `Input ${input} is wired to something that leads to no supply and no common: it never acts.`,
+  'wiring-open-end': ({ name, connection }: { name: string; connection: string }) =>
+    `${name} has nothing at ${connection}: no current can flow through it. Wire it to its other side, or to the supply of the cabinet.`,
   'wiring-overload': ({ supply, taken, most }: { supply: string; taken: number; most: number }) =>
     `With everything on, ${taken} mA hang on supply ${supply}; it carries ${most} mA. Feed a part of it from elsewhere.`,
   'wiring-contact-overload': ({

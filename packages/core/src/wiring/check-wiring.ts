@@ -26,6 +26,7 @@ export function checkWiring(dictionary: Dictionary, wiring: Wiring): readonly Fi
   const circuit = new Circuit(chart, wiring);
   return [
     ...found,
+    ...circuit.openEnds(),
     ...circuit.joined(),
     ...circuit.inputs(),
     ...circuit.loads(),
@@ -123,8 +124,28 @@ class Circuit {
     const byNet = new Map<string, string[]>();
     const add = (end: string) => byNet.set(this.nets.of(end), [...(byNet.get(this.nets.of(end)) ?? []), end]);
     for (const { id } of this.of('supply', 'analog-output', 'digital-output')) if (this.isUsed(id)) add(id);
-    for (const device of this.wiring.devices) if (device.kind === 'controller') add(`${device.name}:+`);
+    for (const { kind, name } of this.wiring.devices)
+      if (kind === 'controller' || kind === 'supply') add(`${name}:+`);
     return byNet;
+  }
+
+  /** Both sides of each supply of the cabinet. */
+  private outside(): readonly { readonly plus: string; readonly zero: string }[] {
+    return this.wiring.devices.flatMap(({ kind, name }) =>
+      kind === 'supply' ? [{ plus: `${name}:+`, zero: `${name}:-` }] : [],
+    );
+  }
+
+  /** A coil or a lamp of which one side leads nowhere. */
+  *openEnds(): Generator<Finding> {
+    const used = new Set(this.wiring.wires.flatMap(({ from, to }) => [showEnd(from), showEnd(to)]));
+    for (const [at, { kind, name }] of this.wiring.devices.entries()) {
+      if (kind !== 'load' && kind !== 'relay' && kind !== 'brake') continue;
+      const open = ['A1', 'A2'].filter((each) => !used.has(`${name}:${each}`));
+      const [connection] = open;
+      if (open.length === 1 && connection !== undefined)
+        yield finding('look', { column: 'device', line: at + 1 }, 'wiring-open-end', { name, connection });
+    }
   }
 
   /** Two that drive one conductor, or a supply on its own zero. */
@@ -138,6 +159,9 @@ class Circuit {
       for (const { id: common, signal } of this.of('common'))
         if (signal === '0 V' && this.nets.same(supply, common))
           yield finding('stop', { column: 'whole' }, 'wiring-short', { supply, common });
+    for (const { plus, zero } of this.outside())
+      if (this.nets.same(plus, zero))
+        yield finding('stop', { column: 'whole' }, 'wiring-short', { supply: plus, common: zero });
   }
 
   /** Supplies of one voltage are one rail inside the drive. */
@@ -158,10 +182,13 @@ class Circuit {
 
   /** A contact needs the other side of the input: plus where inputs are sourced, zero where they sink. */
   *inputs(): Generator<Finding> {
-    const plus = this.of('supply').map(({ id }) => id);
-    const zero = this.of('common')
-      .filter(({ signal }) => signal === '0 V')
-      .map(({ id }) => id);
+    const plus = [...this.of('supply').map(({ id }) => id), ...this.outside().map((each) => each.plus)];
+    const zero = [
+      ...this.of('common')
+        .filter(({ signal }) => signal === '0 V')
+        .map(({ id }) => id),
+      ...this.outside().map((each) => each.zero),
+    ];
     const controllers = this.wiring.devices.flatMap(({ kind, name }) =>
       kind === 'controller' ? [`${name}:+`, `${name}:-`] : [],
     );
@@ -181,9 +208,12 @@ class Circuit {
     }
   }
 
-  /** What hangs on a supply of the drive, at most, against what it can carry. */
+  /** What hangs on a supply of the drive or of the cabinet, at most, against what it can carry. */
   *loads(): Generator<Finding> {
-    for (const supply of this.of('supply')) {
+    const cabinet = this.wiring.devices.flatMap((device) =>
+      device.kind === 'supply' ? [{ ...device, id: `${device.name}:+` }] : [],
+    );
+    for (const supply of [...this.of('supply'), ...cabinet]) {
       if (supply.milliamps === null || !this.isUsed(supply.id)) continue;
       const taken = this.takenFrom(supply);
       if (taken > supply.milliamps)
@@ -195,7 +225,7 @@ class Circuit {
     }
   }
 
-  private takenFrom({ id, volts }: Terminal): number {
+  private takenFrom({ id, volts }: Pick<Terminal, 'id' | 'volts'>): number {
     const reach = this.nets.reach(id);
     const on = (end: string) => reach.has(this.nets.of(end));
     const inputs = this.of('digital-input')

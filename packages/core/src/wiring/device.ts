@@ -54,7 +54,9 @@ export type DeviceFacts =
   | { readonly kind: 'sensor'; readonly sensor: (typeof SENSORS)[number] }
   /** Two channels. */
   | { readonly kind: 'safety-relay'; readonly contacts: readonly DeviceContact[] }
-  | { readonly kind: 'brake'; readonly volts: number; readonly milliamps: number };
+  | { readonly kind: 'brake'; readonly volts: number; readonly milliamps: number }
+  /** A supply of the cabinet, and what it can carry. */
+  | { readonly kind: 'supply'; readonly volts: number; readonly milliamps: number };
 export type DeviceKind = DeviceFacts['kind'];
 
 /** The order is that of the choice on the screen; beside each what its facts look like. */
@@ -69,6 +71,7 @@ export const DEVICE_KINDS: Readonly<Record<DeviceKind, string>> = {
   sensor: 'ptc',
   'safety-relay': 'contacts 13-14 closes, 23-24 closes',
   brake: '24 V; 800 mA',
+  supply: '24 V; 2500 mA',
 };
 
 export type FieldDevice = DeviceFacts & {
@@ -97,6 +100,7 @@ export function connectionsOf(device: DeviceFacts): readonly string[] {
     case 'transmitter':
       return device.wires === 2 ? ['+', '-'] : ['+', '-', 'out', '0'];
     case 'controller':
+    case 'supply':
       return ['+', '-'];
     case 'sensor':
       return ['T1', 'T2'];
@@ -135,6 +139,7 @@ export function formatFacts(device: DeviceFacts): string {
       return `${device.volts} V`;
     case 'load':
     case 'brake':
+    case 'supply':
       return `${device.volts} V; ${device.milliamps} mA`;
     case 'sensor':
       return device.sensor;
@@ -274,6 +279,7 @@ function readFacts(kind: DeviceKind, at: FactsReader): DeviceFacts {
       return { kind, volts: at.quantity('volts') };
     case 'load':
     case 'brake':
+    case 'supply':
       return { kind, volts: at.quantity('volts'), milliamps: at.quantity('milliamps') };
     case 'sensor':
       return { kind, sensor: at.word(SENSORS) };

@@ -58,7 +58,11 @@ const facts: fc.Arbitrary<DeviceFacts> = fc.oneof(
       unit: fc.constantFrom('', 'bar', 'm³/h'),
     }),
   }),
-  fc.record({ kind: fc.constantFrom('load' as const, 'brake' as const), volts: amount, milliamps: amount }),
+  fc.record({
+    kind: fc.constantFrom('load' as const, 'brake' as const, 'supply' as const),
+    volts: amount,
+    milliamps: amount,
+  }),
   fc.record({
     kind: fc.constant('sensor' as const),
     sensor: fc.constantFrom('ptc' as const, 'bimetal' as const),
@@ -192,6 +196,10 @@ describe('a wiring against chart and electricity', () => {
     ).toEqual(['wiring-sinks']);
     expect(codes('halvern-hn20', RUN, 'wire,1,,8,S1:13,,', 'wire,2,,S1:14,6,,')).toEqual(['wiring-sources']);
     expect(codes('halvern-hn20', RUN, 'wire,1,,8,S1:13,,')).toEqual(['wiring-no-common']);
+    const cabinet = 'supply,T1,,,,24 V; 2500 mA,';
+    const external = 'arrangement,"Sinking, external 24 V",,,,,';
+    const toPlus = ['wire,1,,8,S1:13,,', 'wire,2,,S1:14,T1:+,,'];
+    expect(codes('halvern-hn20', cabinet, RUN, external, ...toPlus)).toEqual(['wiring-sources']);
     // An outside supply need not be told.
     expect(
       codes('halvern-hn20', RUN, 'wire,1,,8,S1:13,,', 'arrangement,"Sinking, external 24 V",,,,,'),
@@ -209,6 +217,19 @@ describe('a wiring against chart and electricity', () => {
     ['a supply on its zero', ['wire,1,,6,7,,'], 'wiring-short'],
     ['two supplies of other voltages', ['wire,1,,1,6,,'], 'wiring-joined'],
     ['an output on a supply', ['wire,1,,5,1,,'], 'wiring-joined'],
+    ['the cabinet on the drive', ['supply,T1,,,,24 V; 2500 mA,', 'wire,1,,6,T1:+,,'], 'wiring-joined'],
+    ['the cabinet on itself', ['supply,T1,,,,24 V; 2500 mA,', 'wire,1,,T1:+,T1:-,,'], 'wiring-short'],
+    [
+      'more than the cabinet carries',
+      [
+        'supply,T1,,,,24 V; 50 mA,',
+        'load,H1,,,,24 V; 80 mA,',
+        'wire,1,,T1:+,H1:A1,,',
+        'wire,2,,H1:A2,T1:-,,',
+      ],
+      'wiring-overload',
+    ],
+    ['a lamp that leads nowhere', ['load,H1,,,,24 V; 80 mA,', 'wire,1,,16,H1:A1,,'], 'wiring-open-end'],
     // 10 V over 500 Ω is 20 mA; terminal 1 carries 10 mA.
     [
       'a potentiometer of too few ohms',
