@@ -99,6 +99,7 @@ class Maker {
     this.inputs();
     this.analogs();
     this.outputs();
+    this.safety();
     const factory = (this.dictionary.terminals?.links ?? []).filter((link) => link.factory);
     const links: FittedLink[] = [
       ...factory.map(({ between }) => ({ between, place: 'drive' as const })),
@@ -229,6 +230,24 @@ class Maker {
     const raw = this.plain.readings.get(input.setBy ?? ('' as never));
     const place = board?.places.find(({ agrees }) => typeof raw === 'number' && agrees?.includes(raw));
     if (board && place && place.name !== board.factory) this.switches[board.id] = place.name;
+  }
+
+  /** Where the works do not link the channels of safe torque off, a safety relay closes them. */
+  private safety(): void {
+    const channels = this.terminals
+      .filter(({ kind }) => kind === 'safe-input')
+      .flatMap(({ id }) => {
+        const link = this.dictionary.terminals?.links.find(({ between }) => between.includes(id));
+        const supply = link?.between.find((end) => end !== id);
+        return link && !link.factory && supply !== undefined ? [{ id, supply }] : [];
+      });
+    if (channels.length === 0) return;
+    const contacts = channels.map((_, index) => ({ name: `${index + 1}3-${index + 1}4`, opens: false }));
+    this.add({ kind: 'safety-relay', name: 'K1', what: 'emergency stop', contacts });
+    for (const [index, { id, supply }] of channels.entries()) {
+      this.wire(terminal(supply), at('K1', `${index + 1}3`));
+      this.wire(at('K1', `${index + 1}4`), terminal(id));
+    }
   }
 
   /** The 24 V of the cabinet: from its plus through a contact of the drive to a device, and back. */

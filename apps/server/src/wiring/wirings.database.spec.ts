@@ -42,7 +42,7 @@ describe('the wiring of the demo plant', () => {
     const tags = demoPositions().map(({ tag }) => tag);
     for (const tag of tags) {
       const { revision, findings } = await view(tag);
-      expect([tag, revision, findings.filter(({ attention }) => attention === 'stop')]).toEqual([tag, 1, []]);
+      expect([tag, revision, findings]).toEqual([tag, 1, []]);
     }
   });
 
