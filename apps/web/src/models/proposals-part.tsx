@@ -93,7 +93,7 @@ function ProposalTable({
                 className="size-5 accent-plum max-lg:size-7"
               />
             </td>
-            <td>
+            <td className="sm:min-w-56">
               <span className="font-mono">{code}</span> {name}
             </td>
             <td title={is}>
@@ -102,7 +102,7 @@ function ProposalTable({
             <td className="text-soft">
               {options.map(({ raw, text, meaning: own }) => `${raw} ${text} = ${own}`).join(', ')}
             </td>
-            <td className="font-mono">{Math.round(confidence * 100)} %</td>
+            <td className="font-mono whitespace-nowrap">{Math.round(confidence * 100)} %</td>
           </tr>
         ))}
       </tbody>

@@ -149,7 +149,7 @@ function SupplyPart({
       )}
       {supply.measurements.length > 0 && (
         <table className="mt-2 text-left text-sm" aria-label={`Measured at ${supply.name}`}>
-          <thead className="border-b border-rule text-soft">
+          <thead className="border-b border-rule text-soft max-sm:hidden">
             <tr className="[&>th]:py-1 [&>th]:pr-5 [&>th]:font-normal">
               <th>Measured</th>
               <th>Against nominal</th>
@@ -162,12 +162,12 @@ function SupplyPart({
             {supply.measurements.map((each) => (
               <tr
                 key={`${each.at} ${each.volts} ${each.person}`}
-                className="border-b border-rule [&>td]:py-1 [&>td]:pr-5"
+                className="border-b border-rule max-sm:flex max-sm:flex-wrap [&>td]:py-1 [&>td]:pr-5"
               >
-                <td className="font-mono">{volts(each)}</td>
-                <td className="font-mono">{againstNominal(supply, each)}</td>
-                <td>{showDate(each.at)}</td>
-                <td>{each.person}</td>
+                <td className="font-mono whitespace-nowrap">{volts(each)}</td>
+                <td className="font-mono whitespace-nowrap">{againstNominal(supply, each)}</td>
+                <td className="whitespace-nowrap">{showDate(each.at)}</td>
+                <td className="whitespace-nowrap">{each.person}</td>
                 <td>{each.note}</td>
               </tr>
             ))}
