@@ -5,7 +5,6 @@ import type { INestApplication } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
-import { json, type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { ownPagesOnly } from './access/doors.ts';
 import { AppModule, type AppOptions } from './app.module.ts';
@@ -44,12 +43,8 @@ export async function createApplication(options: StartOptions): Promise<INestApp
   // Plain http inside the plant is common: the browser must not be told to upgrade what cannot be upgraded.
   app.use(helmet({ contentSecurityPolicy: { directives: { upgradeInsecureRequests: null } }, hsts: false }));
   app.use(ownPagesOnly);
-  // A model with all its parameters is larger than what a form holds. By a function of our own: Nest leaves its parser for
-  // everything else out where it sees this one.
-  const larger = json({ limit: MOST_BYTES });
-  app.use('/api/model-drafts', (request: Request, response: Response, next: NextFunction) =>
-    larger(request, response, next),
-  );
+  // A model with all its parameters, a read-off of a large drive or a long wiring is larger than what a form holds.
+  app.useBodyParser('json', { limit: MOST_BYTES });
   app.useGlobalPipes(new PlainValues(), validation());
   app.useGlobalFilters(new ProblemFilter());
   app.enableShutdownHooks();

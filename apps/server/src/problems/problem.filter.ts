@@ -23,7 +23,7 @@ export class ProblemFilter implements ExceptionFilter {
       return problemOf(
         413,
         'too-large',
-        'The file or request is too large. A parameter set has at most 5 MB.',
+        'The file or request is too large: at most 5 MB are taken at once. Nothing was changed.',
       );
     }
     if (status === 404) return problemOf(404, 'not-found', 'There is nothing at this address.');

@@ -77,6 +77,24 @@ describe('a revision of a wiring', () => {
     expect((await keep([...rows, lamp], 2, engineer, ' ')).status).toBe(400);
   });
 
+  it('may be as long as a table can be, and no longer', async () => {
+    const { revision } = await view();
+    const long = (count: number) =>
+      Array.from({ length: count }, (_, at) => [
+        'load',
+        `H${at}`,
+        '',
+        '',
+        '',
+        '24 V; 40 mA',
+        'x'.repeat(390),
+      ]);
+    expect((await keep(long(501), revision)).body.detail).toContain('no more than 500');
+    expect((await keep(long(500), revision)).status).toBe(200);
+    const { rows } = await view(TAG, `?revision=${revision}`);
+    expect((await keep(rows, revision + 1)).status).toBe(200);
+  });
+
   it('is kept once where two people keep at once', async () => {
     const { rows, revision } = await view();
     const two = await Promise.all(
