@@ -27,7 +27,7 @@ export class Dictionaries {
     if (known) return known;
     const stored = await this.newestFiles(id);
     if (filesHash(filesOf(stored)) !== stored.filesHash) throw damaged(id);
-    const read = readModel(filesOf(stored));
+    const read = readModel(filesOf(stored), 'told');
     if (!read.ok) throw new Error(`dictionary ${id} was kept but cannot be read`);
     const dictionary = { ...read.value, revision: stored.revision };
     this.known.set(id, dictionary);

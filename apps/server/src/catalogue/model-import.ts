@@ -72,7 +72,7 @@ export class ModelImport {
     files: ModelFiles,
     by: string | null,
   ): Promise<Result<DictionaryId, ImportFault>> {
-    const before = readModel(filesOf(kept));
+    const before = readModel(filesOf(kept), 'told');
     if (!before.ok || !annotatesOnly(before.value, after))
       return fail({ code: 'version-taken', id: after.id });
     const filesHashNow = filesHash(files);

@@ -137,8 +137,13 @@ export class OwnModels {
     if (kind === 'dcf') return takeEds(content.text);
     const table = kind === 'json' ? tableFromJson(content.text) : readTable(content.text);
     if (!table.ok) {
-      const line = 'line' in table.fault ? table.fault.line : 1;
-      return { ...EMPTY, findings: [finding('stop', { line }, 'list-broken', {})] };
+      const { fault } = table;
+      const line = 'line' in fault ? fault.line : 1;
+      const found =
+        fault.code === 'table-surplus'
+          ? finding('stop', { line }, 'table-surplus', { text: fault.text })
+          : finding('stop', { line }, 'list-broken', {});
+      return { ...EMPTY, findings: [found] };
     }
     return this.takeTable(table.value, wish);
   }

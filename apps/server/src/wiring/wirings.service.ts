@@ -4,7 +4,7 @@
 
 import { Injectable } from '@nestjs/common';
 import type { WiringMark, WiringView } from '@drive-keep/api';
-import type { Finding } from '@drive-keep/core/findings';
+import { finding, type Finding } from '@drive-keep/core/findings';
 import { readTable, type Table } from '@drive-keep/core/values';
 import {
   checkWiring,
@@ -224,6 +224,10 @@ async function tableIn(file: UploadedFile): Promise<Table> {
   if (content.kind === 'sheet') return content.table;
   const table = readTable(content.text);
   if (table.ok) return table.value;
+  if (table.fault.code === 'table-surplus') {
+    const { line, text } = table.fault;
+    throw notUnderstood([finding('stop', { line }, 'table-surplus', { text })]);
+  }
   throw new ProblemException(
     422,
     'not-a-table',

@@ -48,6 +48,13 @@ describe('findings in the facts of a model', () => {
     expect(told).toEqual([expect.objectContaining({ code: 'code-unknown', facts: { text: '99Z' }, line })]);
   });
 
+  it('say where a cell lost its quotation marks; what was kept so stays readable', () => {
+    const [head = '', first = '', ...rest] = shippedFiles.parameters.split('\n');
+    const parameters = [head, `${first},and more`, ...rest].join('\n');
+    expect(findings({ parameters })[0]).toMatchObject({ code: 'table-surplus', line: 2 });
+    expect(readModel({ ...shippedFiles, parameters }, 'told').ok).toBe(true);
+  });
+
   it('say where YAML breaks, and that a key stands twice', () => {
     const [broken] = findings({ model: 'model: x\nversion: [1, 2\nmaker: y\n' });
     expect(broken).toMatchObject({ code: 'yaml-broken', file: 'model.yaml' });

@@ -26,10 +26,16 @@ export interface ModelFiles {
 
 const FILE = 'parameters.csv';
 
-/** Reads and checks a model. Findings come in file order; there is a dictionary only if there are none. */
-export function readModel(files: ModelFiles): Result<Dictionary, readonly Finding[]> {
+/**
+ * Reads and checks a model. Findings come in file order; there is a dictionary only if there are none. Cells beyond the
+ * headings are refused; a file that was kept with some stays readable without them.
+ */
+export function readModel(
+  files: ModelFiles,
+  surplus: 'refused' | 'told' = 'refused',
+): Result<Dictionary, readonly Finding[]> {
   const findings: Finding[] = [];
-  const { lines, codes: known } = readParameters(files.parameters, findings);
+  const { lines, codes: known } = readParameters(files.parameters, findings, surplus);
   const facts = readModelFacts(files.model, known, findings);
   const terminals = files.terminals ? readTerminals(files.terminals, known, findings) : undefined;
   if (!facts || findings.length > 0) return fail(findings);

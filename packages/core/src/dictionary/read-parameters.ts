@@ -74,8 +74,12 @@ const NOTHING: ParameterTable = { lines: [], codes: new Set() };
  * Reads parameters.csv: one parameter a line, in the order of the maker's menu. Values are in the unit of the line and on a
  * step of its resolution; all that is wrong is added to `findings`, by line and column.
  */
-export function readParameters(text: string, findings: Finding[]): ParameterTable {
-  const read = readTable(text);
+export function readParameters(
+  text: string,
+  findings: Finding[],
+  surplus: 'refused' | 'told',
+): ParameterTable {
+  const read = readTable(text, surplus);
   if (!read.ok) {
     findings.push(tableFinding(read.fault));
     return NOTHING;
@@ -91,9 +95,11 @@ export function readParameters(text: string, findings: Finding[]): ParameterTabl
   return { lines, codes: new Set(table.rows.map(({ cells }) => cells['code'] ?? '')) };
 }
 
-function tableFinding(fault: { code: string; line?: number; column?: string }): Finding {
-  const { code, line = 1, column = '' } = fault;
+function tableFinding(fault: { code: string; line?: number; column?: string; text?: string }): Finding {
+  const { code, line = 1, column = '', text = '' } = fault;
   if (code === 'table-broken') return finding('stop', { file: FILE, line, column: 1 }, 'table-broken', {});
+  if (code === 'table-surplus')
+    return finding('stop', { file: FILE, line, column: 1 }, 'table-surplus', { text });
   if (code === 'table-empty') return finding('stop', { file: FILE, line, column: 1 }, 'table-empty', {});
   return finding('stop', { file: FILE, line, column }, 'column-twice', { column });
 }

@@ -25,6 +25,8 @@ const MODEL_FILES = {
   'fact-missing': ({ path, wanted }: { path: string; wanted: string }) => `"${path}" must be ${wanted}.`,
   'table-empty': () => 'The table is empty. The first line names the columns.',
   'table-broken': () => 'The table cannot be read from here on: a quotation mark is not closed.',
+  'table-surplus': ({ text }: { text: string }) =>
+    `"${text}" stands under no heading: the row has more cells than the first line. A cell with a comma in it needs quotation marks.`,
   'column-missing': ({ column }: { column: string }) =>
     `The column "${column}" is missing. Add it to the first line.`,
   'column-twice': ({ column }: { column: string }) =>

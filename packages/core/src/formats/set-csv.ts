@@ -4,7 +4,15 @@
 import { findParameter, placeOf, type Dictionary } from '../dictionary/index.ts';
 import { finding, type Finding } from '../findings/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
-import { describeRaw, formatRaw, readTable, writeTable, type Reading, type Table } from '../values/index.ts';
+import {
+  describeRaw,
+  formatRaw,
+  readTable,
+  writeTable,
+  type Reading,
+  type Table,
+  type TableFault,
+} from '../values/index.ts';
 import { NO_HEAD, type SetFileEntry, type SetFileHead } from './set-file.ts';
 
 /** Of a file that is written. Of one that is read, `code` and one of `value` and `raw` are enough. */
@@ -76,9 +84,11 @@ export function readSetRows({ columns, rows }: Table): SetFileLines {
   };
 }
 
-function tableFinding(fault: { readonly code: string; readonly line?: number }): Finding {
+function tableFinding(fault: TableFault): Finding {
   if (fault.code === 'table-empty') return finding('stop', { line: 1 }, 'file-empty', {});
-  return finding('stop', { line: fault.line ?? 1 }, 'file-broken', { wanted: 'a CSV table' });
+  const line = 'line' in fault ? fault.line : 1;
+  if (fault.code === 'table-surplus') return finding('stop', { line }, 'table-surplus', { text: fault.text });
+  return finding('stop', { line }, 'file-broken', { wanted: 'a CSV table' });
 }
 
 /** What comes of a file that cannot be read at all. */

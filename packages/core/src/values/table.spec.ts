@@ -77,4 +77,19 @@ describe('tables', () => {
     expect(readTable('a,b\n1,"open')).toMatchObject({ ok: false, fault: { code: 'table-broken' } });
     expect(readTable('a,A\n1,2')).toEqual({ ok: false, fault: { code: 'table-column-twice', column: 'a' } });
   });
+
+  it('refuse a decimal comma that would split a value, and say where', () => {
+    const fault = { code: 'table-surplus', line: 4, text: '5' };
+    expect(readTable('code,value\n"1\nb",2\n01R,8,5\n')).toEqual({ ok: false, fault });
+    expect(readTable('code;value\n01R;8,5')).toMatchObject({
+      value: { rows: [{ cells: { value: '8,5' } }] },
+    });
+  });
+
+  it('pass over empty columns at the end, and only those', () => {
+    expect(readTable('code;value;;\n1;2;;\n3;4;;;;')).toMatchObject({
+      value: { columns: ['code', 'value'] },
+    });
+    expect(readTable('code;value;\n1;2;note')).toMatchObject({ value: { columns: ['code', 'value', ''] } });
+  });
 });

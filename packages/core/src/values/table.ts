@@ -9,6 +9,8 @@ export interface TableRow {
   /** Line of the file on which the row starts, counted from 1. */
   readonly line: number;
   readonly cells: Readonly<Record<string, string>>;
+  /** The first cell beyond the last heading, where such are told. */
+  readonly surplus?: string;
 }
 
 export interface Table {
@@ -19,15 +21,21 @@ export interface Table {
 export type TableFault =
   | { readonly code: 'table-empty' }
   | { readonly code: 'table-broken'; readonly line: number }
-  | { readonly code: 'table-column-twice'; readonly column: string };
+  | { readonly code: 'table-column-twice'; readonly column: string }
+  /** A cell beyond the last heading: most often a comma that was meant to stand in a cell. */
+  | { readonly code: 'table-surplus'; readonly line: number; readonly text: string };
 
 interface RawRecord {
   readonly record: string[];
   readonly info: { readonly lines: number };
 }
 
-/** Reads a table with a heading line. Cells are trimmed; rows whose cells are all empty are passed over. */
-export function readTable(text: string): Result<Table, TableFault> {
+/**
+ * Reads a table with a heading line. Cells are trimmed; rows whose cells are all empty are passed over, and so are columns
+ * at the end that have neither a heading nor a cell, as spreadsheets leave them. Cells beyond the last heading are refused,
+ * or told with their row.
+ */
+export function readTable(text: string, surplus: 'refused' | 'told' = 'refused'): Result<Table, TableFault> {
   // One kind of line end, in cells too: the parser would count a CRLF inside quotation marks as two lines.
   const body = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n');
   const records = parseRecords(body);
@@ -35,6 +43,18 @@ export function readTable(text: string): Result<Table, TableFault> {
   const [head, ...rest] = records.value;
   if (!head || head.record.every((cell) => cell.trim() === '')) return fail({ code: 'table-empty' });
   const columns = head.record.map((cell) => cell.trim().toLowerCase());
+  const beyond = rest.find((row) => surplusOf(columns, row) !== undefined);
+  if (beyond && surplus === 'refused')
+    return fail({
+      code: 'table-surplus',
+      line: lineOf(beyond),
+      text: surplusOf(columns, beyond) ?? '',
+    });
+  while (
+    columns.at(-1) === '' &&
+    rest.every(({ record }) => (record[columns.length - 1] ?? '').trim() === '')
+  )
+    columns.pop();
   const twice = columns.find((column, at) => column !== '' && columns.indexOf(column) !== at);
   if (twice !== undefined) return fail({ code: 'table-column-twice', column: twice });
   return ok({ columns, rows: rest.map((row) => toRow(columns, row)).filter((row) => row !== undefined) });
@@ -58,14 +78,27 @@ function delimiterOf(body: string): ',' | ';' | '\t' {
   return count('\t') > count(',') ? '\t' : ',';
 }
 
-function toRow(columns: readonly string[], { record, info }: RawRecord): TableRow | undefined {
-  if (record.every((cell) => cell.trim() === '')) return undefined;
+const surplusOf = (columns: readonly string[], { record }: RawRecord): string | undefined =>
+  record
+    .slice(columns.length)
+    .find((cell) => cell.trim() !== '')
+    ?.trim();
+
+/** The line on which a record starts; the parser tells the one on which it ends. */
+function lineOf({ record, info }: RawRecord): number {
   const breaks = record.reduce((sum, cell) => sum + (cell.match(/\n/g)?.length ?? 0), 0);
+  return info.lines - breaks;
+}
+
+function toRow(columns: readonly string[], row: RawRecord): TableRow | undefined {
+  const { record } = row;
+  if (record.every((cell) => cell.trim() === '')) return undefined;
   const cells: Record<string, string> = {};
   columns.forEach((column, at) => {
     if (column !== '') cells[column] = unguard((record[at] ?? '').trim());
   });
-  return { line: info.lines - breaks, cells };
+  const surplus = surplusOf(columns, row);
+  return { line: lineOf(row), cells, ...(surplus === undefined ? {} : { surplus }) };
 }
 
 /** A list of objects in JSON, or a document with one list in it, as a table; the place in the list stands for the line. */

@@ -156,6 +156,8 @@ const CONTACT = /^([0-9A-Za-z]{1,4}-[0-9A-Za-z]{1,4})\s+(closes|opens)$/;
 const PLACES = /^places\s+(.+)$/;
 const NUMBER = '(-?\\d{1,6}(?:\\.\\d{1,4})?)';
 const QUANTITIES = { volts: 'V', milliamps: 'mA', ohms: 'Ω' } as const;
+/** The sign for ohm, its older double, or the word. */
+const OHM = '(?:Ω|\u2126|[Oo]hm)';
 const RANGE = new RegExp(`^range ${NUMBER} to ${NUMBER}(?: (\\S{1,12}))?$`);
 
 class FactsReader {
@@ -165,7 +167,7 @@ class FactsReader {
   constructor(text: string) {
     this.pieces = text
       .split(';')
-      .map((piece) => piece.trim().replace(/\s+/g, ' '))
+      .map((piece) => piece.trim().replace(/\s+/g, ' ').replaceAll('–', '-'))
       .filter((piece) => piece !== '');
   }
 
@@ -183,7 +185,8 @@ class FactsReader {
   flag = (word: string): boolean => this.take(new RegExp(`^${word}$`)) !== undefined;
 
   quantity(name: keyof typeof QUANTITIES): number {
-    const found = this.take(new RegExp(`^${NUMBER} ${QUANTITIES[name]}$`));
+    const unit = name === 'ohms' ? OHM : QUANTITIES[name];
+    const found = this.take(new RegExp(`^${NUMBER} ?${unit}$`));
     const value = Number(found?.[1]);
     if (value > 0) return value;
     this.missing(`a number in ${QUANTITIES[name]}`);

@@ -124,6 +124,16 @@ describe('a wiring as a table', () => {
   });
 
   it.each([
+    ['load', '24V;80mA', '24 V; 80 mA'],
+    ['potentiometer', '4700 Ohm', '4700 Ω'],
+    ['potentiometer', '4700\u2126', '4700 Ω'],
+    ['contact', 'contacts 13–14 closes', 'contacts 13-14 closes'],
+  ] as const)('takes the facts of a %s as people type them: %s', (kind, typed, kept) => {
+    const read = parseFacts(kind, typed);
+    expect(read.ok && formatFacts(read.value)).toBe(kept);
+  });
+
+  it.each([
     ['a strange kind of row', 'bulb,H1,,,,24 V; 5 mA,', 'row'],
     ['facts that are not understood whole', 'load,H1,,,,24 V; 5 mA; red,', 'facts'],
     ['facts without what is needed', 'load,H1,,,,24 V,', 'facts'],
