@@ -70,16 +70,20 @@ test('a wiring from a file with faults is refused row by row, and what stood the
     'row,name,colour,from,to,facts,what',
     'wire,1,blue,8,,,',
     'bulb,H1,,,,24 V,',
-    'wire,2,blue,8,9,,,rest',
+    'wire,2,blue,8,9,,',
   ];
-  await page.getByLabel('Wiring as CSV or XLSX').setInputFiles({
-    name: 'wiring.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from(rows.join('\n')),
-  });
+  const give = (lines: readonly string[]) =>
+    page.getByLabel('Wiring as CSV or XLSX').setInputFiles({
+      name: 'wiring.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(lines.join('\n')),
+    });
+  await give(rows);
   await expect(page.getByText('The file was not taken in; the wiring above is as it was.')).toBeVisible();
   await expect(page.getByText(/line 2, to/)).toBeVisible();
   await expect(page.getByText(/line 3, row/)).toBeVisible();
+  await give([...rows.slice(0, 1), 'wire,2,blue,8,9,,,rest']);
+  await expect(page.getByText(/Line 2.*"rest" stands under no heading/)).toBeVisible();
   expect(await wires.count()).toBe(count);
 });
 
