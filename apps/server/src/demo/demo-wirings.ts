@@ -33,10 +33,11 @@ export async function makeWirings(
       told.plugLinks,
     ).make();
     const content = formatWiring(wiring);
-    await manager.insert(WiringRevision, {
+    const kept = {
       ...{ positionId: position.id, revision: 1, dictionaryId: dictionary.id, content, savedAt },
-      ...{ savedBy: ENGINEER, why: 'As commissioned', hash: wiringHash(content, undefined) },
-    });
+      ...{ savedBy: ENGINEER, why: 'As commissioned' },
+    };
+    await manager.insert(WiringRevision, { ...kept, hash: wiringHash(kept, undefined) });
   }
 }
 

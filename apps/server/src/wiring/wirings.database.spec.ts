@@ -121,7 +121,11 @@ describe('a revision of a wiring', () => {
     await expect(source.query(damage)).rejects.toThrow();
     await source.query('alter table wiring_revision disable trigger kept');
     await source.query(`${damage} and position_id = (select id from position where tag = 'BP-AG-01')`);
+    await source.query(
+      `update wiring_revision set saved_by = 'Nobody' where position_id = (select id from position where tag = 'BP-AG-03')`,
+    );
     await source.query('alter table wiring_revision enable trigger kept');
+    expect(await view('BP-AG-03')).toMatchObject({ type: 'urn:drive-keep:wiring-damaged' });
     expect(await view('BP-AG-01')).toMatchObject({ type: 'urn:drive-keep:wiring-damaged' });
     const paper = await viewer.raw('positions/BP-AG-01/settings-record?format=csv');
     expect([paper.status, await paper.text()]).toEqual([200, expect.not.stringContaining('S1:13')]);
@@ -131,7 +135,7 @@ describe('a revision of a wiring', () => {
     workbook.getWorksheet('Wiring')?.eachRow((row) => wired.push(String((row.values as string[]).join('|'))));
     expect(wired).toContain('|BP-AG-01|The wiring that was kept is damaged.');
     expect(wired.filter((row) => row.startsWith('|BP-AG-01|'))).toHaveLength(1);
-    expect(wired).toContainEqual(expect.stringMatching(/^\|BP-AG-03\|link\|.*12\|7\|plug/));
+    expect(wired).toContainEqual(expect.stringMatching(/^\|KL1-RD-01\|contact\|S1\|/));
     const { body } = await engineer.post<IntegrityReport>('integrity');
     expect(body.findings.map(({ text }) => text)).toContainEqual(
       expect.stringContaining('Revision 1 of the wiring of BP-AG-01 is damaged'),

@@ -107,11 +107,11 @@ export class Wirings {
       if (last?.content === content)
         throw new ProblemException(422, 'nothing-changed', 'The wiring is the same as the one that is kept.');
       const revision = seen + 1;
-      await manager.insert(WiringRevision, {
+      const kept = {
         ...{ positionId: position.id, revision, dictionaryId: dictionary.id, content, savedBy: person, why },
-        hash: wiringHash(content, last?.hash),
         savedAt: new Date(),
-      });
+      };
+      await manager.insert(WiringRevision, { ...kept, hash: wiringHash(kept, last?.hash) });
       const text = `Kept revision ${revision} of the wiring: ${why}`;
       await this.logbook.write({ person, action: 'wiring-kept', tag, text }, manager);
     });
@@ -151,15 +151,16 @@ export class Wirings {
 
   /** By position and number, each with whether it is what was kept. */
   private async everyRevision() {
-    const rows: { tag: string; revision: number; content: string; hash: string }[] =
-      await this.dataSource.query(
-        `select p.tag, w.revision, w.content, w.hash from wiring_revision w
-         join position p on p.id = w.position_id order by p.tag, w.revision`,
-      );
-    return rows.map(({ tag, revision, content, hash }, at) => {
+    const rows: (WiringRevision & { tag: string })[] = await this.dataSource.query(
+      `select p.tag, w.position_id as "positionId", w.revision, w.dictionary_id as "dictionaryId", w.content, w.hash,
+              w.saved_at as "savedAt", w.saved_by as "savedBy", w.why
+       from wiring_revision w join position p on p.id = w.position_id order by p.tag, w.revision`,
+    );
+    return rows.map((row, at) => {
       const last = rows[at - 1];
-      const before = revision > 1 && last?.tag === tag ? last.hash : undefined;
-      return { tag, revision, content, good: hash === wiringHash(content, before) };
+      const before = last?.tag === row.tag ? last.hash : undefined;
+      const { tag, revision, content } = row;
+      return { tag, revision, content, good: row.hash === wiringHash(row, before) };
     });
   }
 
@@ -205,7 +206,7 @@ const wiringMark = ({ revision, savedAt, savedBy, why }: WiringRevision): Wiring
 
 function contentOfRevision(tag: string, kept: WiringRevision, all: readonly WiringRevision[]): Wiring {
   const before = all.find(({ revision }) => revision === kept.revision - 1);
-  const wiring = kept.hash === wiringHash(kept.content, before?.hash) ? parsed(kept.content) : undefined;
+  const wiring = kept.hash === wiringHash(kept, before?.hash) ? parsed(kept.content) : undefined;
   if (wiring) return wiring;
   const detail = `Revision ${kept.revision} of the wiring of ${tag} is damaged: nothing of it is shown. Restore a copy of the database.`;
   throw new ProblemException(500, 'wiring-damaged', detail);

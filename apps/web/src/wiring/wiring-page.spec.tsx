@@ -101,6 +101,22 @@ describe('the wiring of a position', () => {
     expect(await screen.findByText(/S1 stands otherwise in the wiring of A-2/)).toBeTruthy();
   });
 
+  it('says of a lamp with an open end that there is something to look at, and offers its connections', async () => {
+    show('technician', { ...NEWEST, rows: [...LINKS, ['load', 'H1', '', '', '', '24 V; 80 mA', '']] });
+    await screen.findByText('Wires');
+    fireEvent.click(screen.getByRole('button', { name: 'Add a wire' }));
+    // A row that is half typed takes no offers away.
+    type('Wires, row 1, Number', '7');
+    expect(
+      [...document.querySelectorAll<HTMLOptionElement>('#wire-ends option')].map(({ value }) => value),
+    ).toEqual(expect.arrayContaining(['20', 'H1:A1', 'H1:A2']));
+    type('Wires, row 1, From', 'H1:A1');
+    type('Wires, row 1, To', '51');
+    expect(screen.getByText(/1 to look at/)).toBeTruthy();
+    expect(screen.getByRole('alert').textContent).toContain('H1 has nothing at A2');
+    expect(screen.queryByText(/Nothing of it is against/)).toBeNull();
+  });
+
   it('is read by a viewer and typed by nobody of them', async () => {
     show('viewer');
     await screen.findByText('Wires');

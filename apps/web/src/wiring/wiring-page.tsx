@@ -2,9 +2,15 @@
 // model and against what electricity allows. It is kept in revisions, each with its reason.
 
 import type { WiringView } from '@drive-keep/api';
-import { describe } from '@drive-keep/core/findings';
+import { describe, type Finding } from '@drive-keep/core/findings';
 import type { Dictionary, TerminalChart } from '@drive-keep/core/dictionary';
-import { checkWiring, DEVICE_KINDS, type DeviceKind } from '@drive-keep/core/wiring';
+import {
+  checkWiring,
+  connectionsOf,
+  DEVICE_KINDS,
+  parseFacts,
+  type DeviceKind,
+} from '@drive-keep/core/wiring';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -82,7 +88,6 @@ function Editor({
     remove: (at: number) => draft.change(rows.filter((_, place) => place !== at)),
   };
   const add = (kind: string) => () => draft.change([...rows, emptyRow(kind)]);
-  const stops = found.filter(({ attention }) => attention === 'stop').length;
   return (
     <>
       <p className="mt-1 text-soft">
@@ -90,7 +95,7 @@ function Editor({
           ? 'No wiring was kept yet. '
           : `Revision ${view.revision}${view.madeFor === dictionary.id ? '' : `, made for ${view.madeFor ?? 'no model'}`}. `}
         {draft.changed && <b className="text-ink">Changed, not kept yet. </b>}
-        {saidOf(stops, chart !== null)}
+        {saidOf(found, chart !== null)}
       </p>
       <Whole
         findings={whole.map((each) => describe(each))}
@@ -110,7 +115,7 @@ function Editor({
       />
       <SheetPart name="Wires" state={`${part('wires').length}`}>
         <datalist id="wire-ends">
-          {endsIn(chart, draft).map((end) => (
+          {endsIn(chart, rows).map((end) => (
             <option key={end} value={end} />
           ))}
         </datalist>
@@ -132,8 +137,10 @@ function Editor({
   );
 }
 
-function saidOf(stops: number, checked: boolean): string {
+function saidOf(found: readonly Finding[], checked: boolean): string {
+  const stops = found.filter(({ attention }) => attention === 'stop').length;
   if (stops > 0) return `${stops} to mend.`;
+  if (found.length > 0 && checked) return `${found.length} to look at.`;
   return checked ? 'Nothing of it is against chart or electricity.' : 'Nothing checks it.';
 }
 
@@ -159,8 +166,8 @@ const WIRE_COLUMNS: readonly EditedColumn[] = [
   { column: 'colour', name: 'Colour', width: 'w-32' },
 ];
 const LINK_COLUMNS: readonly EditedColumn[] = [
-  { column: 'from', name: 'Terminal', width: 'w-40', list: 'wire-ends' },
-  { column: 'to', name: 'Terminal', width: 'w-40', list: 'wire-ends' },
+  { column: 'from', name: 'One terminal', width: 'w-40', list: 'wire-ends' },
+  { column: 'to', name: 'The other', width: 'w-40', list: 'wire-ends' },
   {
     column: 'facts',
     name: 'Where it sits',
@@ -361,33 +368,30 @@ function Whole({ findings, stops }: { findings: readonly string[]; stops: readon
   );
 }
 
-/** Terminals, and what devices offer. */
-function endsIn(chart: TerminalChart | null, { rows, wiring }: WiringDraft): readonly string[] {
+/** Terminals, and the connections of every device that is understood, also while another row is still being typed. */
+function endsIn(chart: TerminalChart | null, rows: readonly Row[]): readonly string[] {
   const terminals = chart?.strips.flatMap(({ terminals: each }) => each.map(({ id }) => id)) ?? [];
-  const devices = rows.filter((row) => partOf(row) === 'devices').map(({ name }) => name);
-  const known = wiring?.devices ?? [];
-  const connections = known.flatMap((device) =>
-    ('contacts' in device ? device.contacts.flatMap(({ name }) => name.split('-')) : []).map(
-      (connection) => `${device.name}:${connection}`,
-    ),
-  );
-  const whole = devices.filter((name) => name !== '' && known.every((device) => device.name !== name));
-  return [...new Set([...terminals, ...connections, ...whole.map((name) => `${name}:`)])];
+  const connections = rows.flatMap((row) => {
+    if (partOf(row) !== 'devices') return [];
+    const facts = parseFacts(row.row as DeviceKind, row.facts);
+    return facts.ok ? connectionsOf(facts.value).map((connection) => `${row.name}:${connection}`) : [];
+  });
+  return [...new Set([...terminals, ...connections])];
 }
 
 /** What is wrong by its row. Findings of the check count within their part; those of the reading in the whole table. */
 function troublesByRow(
   { rows, wiring }: WiringDraft,
-  found: ReturnType<typeof checkWiring>,
-): ReadonlyMap<number, readonly string[]> {
-  const byRow = new Map<number, string[]>();
+  found: readonly Finding[],
+): ReadonlyMap<number, readonly Finding[]> {
+  const byRow = new Map<number, Finding[]>();
   const parts: Readonly<Record<string, Part>> = { device: 'devices', wire: 'wires', link: 'links' };
   for (const each of found) {
     if (each.line === undefined) continue;
     const part = wiring ? parts[String(each.column)] : undefined;
     const typed = rows.flatMap((row, at) => (part && partOf(row) === part && !isBlank(row) ? [at + 1] : []));
     const line = part ? typed[each.line - 1] : each.line;
-    if (line !== undefined) byRow.set(line, [...(byRow.get(line) ?? []), describe(each)]);
+    if (line !== undefined) byRow.set(line, [...(byRow.get(line) ?? []), each]);
   }
   return byRow;
 }

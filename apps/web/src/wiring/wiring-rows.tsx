@@ -3,6 +3,7 @@
 
 import { X } from 'lucide-react';
 import type { KeyboardEvent } from 'react';
+import { describe, type Finding } from '@drive-keep/core/findings';
 import type { WiringColumn } from '@drive-keep/core/wiring';
 import type { Row } from './use-wiring-draft.ts';
 
@@ -23,7 +24,7 @@ interface Props {
   readonly columns: readonly EditedColumn[];
   /** With their places in the whole table, counted from 0. */
   readonly rows: readonly { readonly row: Row; readonly at: number }[];
-  readonly troubles: ReadonlyMap<number, readonly string[]>;
+  readonly troubles: ReadonlyMap<number, readonly Finding[]>;
   readonly mayWrite: boolean;
   readonly change: (at: number, row: Row) => void;
   readonly remove: (at: number) => void;
@@ -124,15 +125,14 @@ function WiringRow({
   keyDown,
 }: RowProps & {
   columns: readonly EditedColumn[];
-  troubles: readonly string[];
+  troubles: readonly Finding[];
   remove: () => void;
 }) {
   const wrong = troubles.length > 0;
+  const wash = troubles.some(({ attention }) => attention === 'stop') ? 'bg-stop-wash' : 'bg-look-wash';
   return (
     <>
-      <tr
-        className={`max-sm:grid max-sm:grid-cols-2 max-sm:py-2 ${wrong ? 'bg-stop-wash' : 'border-b border-rule'}`}
-      >
+      <tr className={`max-sm:grid max-sm:grid-cols-2 max-sm:py-2 ${wrong ? wash : 'border-b border-rule'}`}>
         {columns.map((edited) => (
           <td key={edited.column} className={`pr-1 ${edited.long ? 'max-sm:col-span-2' : ''}`}>
             <span aria-hidden="true" className="px-1.5 text-xs text-soft sm:hidden">
@@ -155,9 +155,9 @@ function WiringRow({
         </td>
       </tr>
       {wrong && (
-        <tr className="border-b border-rule bg-stop-wash max-sm:block">
+        <tr className={`border-b border-rule max-sm:block ${wash}`}>
           <td colSpan={columns.length + 1} className="px-1.5 pb-1">
-            <span role="alert">{troubles.join(' ')}</span>
+            <span role="alert">{troubles.map((each) => describe(each)).join(' ')}</span>
           </td>
         </tr>
       )}

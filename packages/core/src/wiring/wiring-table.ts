@@ -51,7 +51,7 @@ interface Parts {
   readonly devices: FieldDevice[];
   readonly wires: Wire[];
   readonly links: FittedLink[];
-  readonly switches: Record<string, string>;
+  readonly switches: Map<string, string>;
   arrangement: string;
 }
 
@@ -63,13 +63,14 @@ export function readWiring(table: Table): Result<Wiring, readonly Finding[]> {
   for (const column of table.columns.filter((each) => !(WIRING_COLUMNS as readonly string[]).includes(each)))
     findings.push(finding('stop', { line: 1, column }, 'wiring-strange-column', { column }));
   if (findings.length > 0) return fail(findings);
-  const parts: Parts = { devices: [], wires: [], links: [], switches: {}, arrangement: '' };
+  const parts: Parts = { devices: [], wires: [], links: [], switches: new Map(), arrangement: '' };
   for (const { line, cells } of table.rows) {
     const row = { ...EMPTY, ...cells } as Cells;
     const trouble = takeRow(parts, row, line);
     if (trouble) findings.push(trouble);
   }
-  return findings.length > 0 ? fail(findings) : ok(parts);
+  if (findings.length > 0) return fail(findings);
+  return ok({ ...parts, switches: Object.fromEntries(parts.switches) });
 }
 
 function takeRow(parts: Parts, row: Cells, line: number): Finding | undefined {
@@ -95,8 +96,8 @@ function takeRow(parts: Parts, row: Cells, line: number): Finding | undefined {
       parts.links.push({ between: [row.from, row.to], place: row.facts });
       return undefined;
     case 'switch':
-      if (row.name in parts.switches) return bad('name', 'each switch once');
-      parts.switches[row.name] = row.facts;
+      if (parts.switches.has(row.name)) return bad('name', 'each switch once');
+      parts.switches.set(row.name, row.facts);
       return undefined;
     case 'arrangement':
       if (parts.arrangement !== '') return bad('name', 'one arrangement');
@@ -113,7 +114,7 @@ function takeDevice(
   line: number,
   bad: (column: Column, wanted: string) => Finding,
 ): Finding | undefined {
-  if (!(row.row in DEVICE_KINDS))
+  if (!Object.hasOwn(DEVICE_KINDS, row.row))
     return bad(
       'row',
       `wire, link, switch, arrangement, or a device: ${Object.keys(DEVICE_KINDS).join(', ')}`,
@@ -126,15 +127,16 @@ function takeDevice(
   return undefined;
 }
 
-const USED: Readonly<Record<string, readonly Column[]>> = {
-  wire: ['row', 'name', 'colour', 'from', 'to'],
-  link: ['row', 'from', 'to', 'facts'],
-  switch: ['row', 'name', 'facts'],
-  arrangement: ['row', 'name'],
-};
+const USED: ReadonlyMap<string, readonly Column[]> = new Map([
+  ['wire', ['row', 'name', 'colour', 'from', 'to']],
+  ['link', ['row', 'from', 'to', 'facts']],
+  ['switch', ['row', 'name', 'facts']],
+  ['arrangement', ['row', 'name']],
+]);
 
 /** A cell that stands where its row has no use for it. */
 const leftOver = (row: Cells): Column | undefined =>
   WIRING_COLUMNS.find(
-    (column) => row[column] !== '' && !(USED[row.row] ?? ['row', 'name', 'facts', 'what']).includes(column),
+    (column) =>
+      row[column] !== '' && !(USED.get(row.row) ?? ['row', 'name', 'facts', 'what']).includes(column),
   );

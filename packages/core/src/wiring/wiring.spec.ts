@@ -135,6 +135,8 @@ describe('a wiring as a table', () => {
 
   it.each([
     ['a strange kind of row', 'bulb,H1,,,,24 V; 5 mA,', 'row'],
+    ['a kind that only every object has', 'toString,H1,,,,,', 'row'],
+    ['another one', 'constructor,H1,,,,,', 'row'],
     ['facts that are not understood whole', 'load,H1,,,,24 V; 5 mA; red,', 'facts'],
     ['facts without what is needed', 'load,H1,,,,24 V,', 'facts'],
     ['a unit that is another', 'load,H1,,,,24 V; 5 A,', 'facts'],

@@ -11,7 +11,7 @@ export class FieldWiring1764000000019 implements MigrationInterface {
         revision integer not null check (revision >= 1),
         dictionary_id text not null references dictionary,
         content text not null,
-        -- Over the content and the revision before: a revision proves to be the one that was kept.
+        -- Over all of it and the revision before: a revision proves to be the one that was kept.
         hash text not null,
         saved_at timestamptz not null,
         saved_by text not null,
