@@ -205,10 +205,14 @@ export function factsOf(dictionary: Dictionary, outfit: Outfit): Facts | undefin
   return rating && region ? { ...rating.facts, ...region.facts } : undefined;
 }
 
+/** A fact by its name; names that every object knows by itself are none. */
+export const factNamed = (facts: Facts, name: string): string | undefined =>
+  Object.hasOwn(facts, name) ? facts[name] : undefined;
+
 /** The raw value of a bound; nothing where the fact is unknown or between two steps of the parameter. */
 export function rawOfBound(parameter: Parameter, bound: Bound, facts: Facts): number | undefined {
   if ('raw' in bound) return bound.raw;
-  const text = facts[bound.fact];
+  const text = factNamed(facts, bound.fact);
   const raw = text === undefined ? undefined : parseRaw(parameter.form, text);
   return raw?.ok ? raw.value : undefined;
 }

@@ -48,6 +48,11 @@ describe('findings in the facts of a model', () => {
     expect(told).toEqual([expect.objectContaining({ code: 'code-unknown', facts: { text: '99Z' }, line })]);
   });
 
+  it.each(['constructor', '__proto__', 'toString'])('know no fact %s, which every object has', (name) => {
+    const parameters = shippedFiles.parameters.replace(/@[a-z_]+/, `@${name}`);
+    expect(findings({ parameters }).length).toBeGreaterThan(0);
+  });
+
   it('say where a cell lost its quotation marks; what was kept so stays readable', () => {
     const [head = '', first = '', ...rest] = shippedFiles.parameters.split('\n');
     const parameters = [head, `${first},and more`, ...rest].join('\n');

@@ -14,12 +14,15 @@ const NOW: readonly (readonly [RegExp, string])[] = [
 export const wordOfToday = (word: string): string =>
   NOW.reduce((text, [older, today]) => text.replace(older, today), word);
 
-const COLUMNS: Readonly<Record<string, string>> = { least: 'minimum', greatest: 'maximum' };
+const COLUMNS: ReadonlyMap<string, string> = new Map([
+  ['least', 'minimum'],
+  ['greatest', 'maximum'],
+]);
 
 /** The same table with the columns of today. */
 export function withColumnsOfToday(table: Table): Table {
-  if (!table.columns.some((column) => column in COLUMNS)) return table;
-  const today = (column: string): string => COLUMNS[column] ?? column;
+  if (!table.columns.some((column) => COLUMNS.has(column))) return table;
+  const today = (column: string): string => COLUMNS.get(column) ?? column;
   return {
     columns: table.columns.map(today),
     rows: table.rows.map((row) => ({

@@ -3,6 +3,7 @@
 
 import {
   defaultOf,
+  factNamed,
   factsOf,
   findMeaning,
   findParameter,
@@ -110,7 +111,7 @@ function stepsOf(
   const writes = steps.flatMap(({ text, set, busyMs }) => {
     const parameter = set && findParameter(dictionary, set.code);
     if (!set || !parameter) return [];
-    const wanted = set.to.startsWith('@') ? (facts[set.to.slice(1)] ?? '') : set.to;
+    const wanted = set.to.startsWith('@') ? (factNamed(facts, set.to.slice(1)) ?? '') : set.to;
     const raw = parameter.form.kind === 'option' ? Number(wanted) : rawOf(parameter, wanted);
     const from = holds.get(set.code);
     holds.set(set.code, raw);

@@ -3,6 +3,7 @@
 
 import {
   defaultOf,
+  factNamed,
   findMeaning,
   findParameter,
   isTiedTo,
@@ -87,7 +88,7 @@ export class UnitRules {
   }
 
   private resolved = (text: string): string =>
-    text.startsWith('@') ? (this.facts[text.slice(1)] ?? '') : text;
+    text.startsWith('@') ? (factNamed(this.facts, text.slice(1)) ?? '') : text;
 
   /** Minimum and maximum raw value of a parameter in a unit that holds these readings. */
   limitsIn(readings: Readings, parameter: Parameter, facts = this.factsIn(readings)): Limits {
