@@ -2,7 +2,8 @@
 // pull a plug or change a value behind everybody's back. Loopback only.
 //
 //   GET   /units                     all units with their state
-//   PATCH /units/:serial             { runContact, mischief: {…}, serial, values: {code: raw}, working: {code: raw} }
+//   PATCH /units/:serial             { runContact, mischief: {…}, serial, values: {code: raw}, working: {code: raw},
+//                                      devices: {S1: 1}, cut: {"wire 3": true}, key: "run", settle: true }
 //   POST  /units/:serial/power-cycle
 //   POST  /units/:serial/trip        { fault: 7 }
 //   PATCH /lines/:id                 { delayMs }
@@ -12,6 +13,7 @@ import type { AddressInfo } from 'node:net';
 import type { Mischief } from './mischief.ts';
 import type { Plant } from './plant.ts';
 import type { SimUnit } from './unit.ts';
+import { KEYS, type Key } from './wired-unit.ts';
 
 interface UnitChange {
   readonly runContact?: boolean;
@@ -19,6 +21,11 @@ interface UnitChange {
   readonly mischief?: Partial<Mischief>;
   readonly values?: Readonly<Record<string, number>>;
   readonly working?: Readonly<Record<string, number>>;
+  /** Positions of what hangs on its terminals. */
+  readonly devices?: Readonly<Record<string, number>>;
+  readonly cut?: Readonly<Record<string, boolean>>;
+  readonly key?: Key;
+  readonly settle?: boolean;
 }
 
 export class ControlPort {
@@ -73,12 +80,26 @@ export class ControlPort {
   }
 }
 
-function change(unit: SimUnit, { runContact, serial, mischief, values, working }: UnitChange): void {
+function change(unit: SimUnit, asked: UnitChange): void {
+  const { runContact, serial, mischief, values, working } = asked;
+  operate(unit, asked);
   if (runContact !== undefined) unit.runContact = runContact;
   if (serial !== undefined) unit.serial = serial;
   if (mischief) unit.setMischief(mischief);
   for (const [code, raw] of Object.entries(values ?? {})) unit.memory.force(code, raw);
   for (const [code, raw] of Object.entries(working ?? {})) unit.memory.forceWorking(code, raw);
+}
+
+/** By hand, at the machine. */
+function operate({ wired }: SimUnit, { devices = {}, cut = {}, key, settle }: UnitChange): void {
+  const asked = Object.keys({ ...devices, ...cut }).length > 0 || key !== undefined || settle === true;
+  if (!asked) return;
+  if (!wired) throw new Error('this unit has no wiring');
+  if (key !== undefined && !KEYS.includes(key)) throw new Error(`no key ${String(key)}`);
+  for (const [name, to] of Object.entries(devices)) wired.work(name, to);
+  for (const [name, broken] of Object.entries(cut)) wired.cut(name, broken);
+  if (key !== undefined) wired.press(key);
+  if (settle) wired.settle();
 }
 
 const describe = (unit: SimUnit) => ({
@@ -89,6 +110,8 @@ const describe = (unit: SimUnit) => ({
   running: unit.running,
   runContact: unit.runContact,
   mischief: unit.mischief,
+  report: unit.wired?.report ?? null,
+  devices: Object.fromEntries(unit.wired?.floor.positions ?? []),
   permanent: unit.memory.snapshot(),
 });
 

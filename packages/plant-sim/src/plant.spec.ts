@@ -286,6 +286,45 @@ describe('the control port', () => {
     ]);
   });
 
+  it('works the devices at the terminals, and the registers say what came of it', async () => {
+    await close();
+    const set = (meaning: string, raw: number) => [parameter(meaning).code, raw] as const;
+    const values = [set('command.powerUp', 1), set('command.startLock', 0), set('frequency.minimum', 800)];
+    const contacts = [{ between: ['13', '14'] as const, opens: false }];
+    const conductors = {
+      ...{
+        'wire 1': ['23', 'S1:14'] as const,
+        'wire 2': ['S1:13', '20'] as const,
+        'link 1': ['21', '22'] as const,
+      },
+      ...{ 'link 2': ['30', '31'] as const, 'link 3': ['32', '33'] as const },
+    };
+    const floor = {
+      devices: [{ name: 'S1', kind: 'contact', contacts }],
+      conductors,
+      logic: 'sourcing' as const,
+    };
+    await open({ values: Object.fromEntries(values), floor });
+    const running = async () => ((await valueAt(model.line?.status?.register ?? 0)) & 1) === 1;
+    const at = new ControlPort(plant);
+    const port = await at.listen(0);
+    const patch = (body: object) =>
+      fetch(`http://127.0.0.1:${port}/units/${unit.serial}`, { method: 'PATCH', body: JSON.stringify(body) });
+    expect(await running()).toBe(false);
+    expect(await (await patch({ devices: { S1: 1 } })).json()).toMatchObject({
+      report: { runs: true, setpoint: 8 },
+    });
+    expect(await running()).toBe(true);
+    // A parameter that is written over the line counts at once.
+    await write(registerOf('command.source'), 0);
+    await patch({ devices: { S1: 0 } });
+    expect(await (await patch({ cut: { 'link 2': true } })).json()).toMatchObject({
+      report: { locked: true },
+    });
+    expect((await patch({ key: 'dance' })).status).toBe(400);
+    await at.close();
+  });
+
   it('lists the units and refuses what it does not know', async () => {
     const listed = (await (await fetch(`${url}/units`)).json()) as { serial: number }[];
     expect(listed.map(({ serial }) => serial)).toEqual([unit.serial]);

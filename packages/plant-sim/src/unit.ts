@@ -3,10 +3,12 @@
 import type { Dictionary, Parameter } from '@drive-keep/core/dictionary';
 import { EXCEPTION, exceptionPdu, type Exception } from './frame.ts';
 import { Memory } from './memory.ts';
+import type { FloorPlan } from './floor.ts';
 import { NO_MISCHIEF, type Mischief } from './mischief.ts';
 import { Motor, type MotorReadings } from './motor.ts';
 import { shownValue } from './shown-value.ts';
 import { RegisterMap } from './register-map.ts';
+import { WiredUnit } from './wired-unit.ts';
 
 export interface UnitDescription {
   readonly line: string;
@@ -25,6 +27,8 @@ export interface UnitDescription {
   readonly working?: Readonly<Record<string, number>>;
   readonly runContact?: boolean;
   readonly mischief?: Partial<Mischief>;
+  /** What hangs on its terminals; without it nothing but `runContact` commands it. */
+  readonly floor?: FloorPlan;
 }
 
 const READ_HOLDING = 3;
@@ -49,6 +53,8 @@ export class SimUnit {
   private readonly map: RegisterMap;
   private readonly motor: Motor;
   private readonly now: () => number;
+  /** Its terminals and what hangs on them. */
+  readonly wired: WiredUnit | undefined;
   private activeFault = 0;
   private faultHistory: number[] = [];
   private hand = false;
@@ -69,6 +75,7 @@ export class SimUnit {
     this.map = new RegisterMap(dictionary);
     this.motor = new Motor(this.memory, mains, now());
     this.now = now;
+    this.wired = description.floor && new WiredUnit(dictionary, this.memory, description.floor);
     this.startUp();
   }
 
@@ -110,6 +117,7 @@ export class SimUnit {
   powerCycle(): void {
     this.downUntil = this.now() + (this.dictionary.line?.restart?.busyMs ?? 2000);
     this.memory.recall();
+    this.wired?.powerCycle();
     this.startUp();
   }
 
@@ -199,10 +207,14 @@ export class SimUnit {
         return this.map.lowFirst ? high : low;
       case status?.register:
         if (!status) return undefined;
-        return (this.running ? 1 << status.running : 0) | (this.activeFault !== 0 ? 1 << status.fault : 0);
+        return (this.running ? 1 << status.running : 0) | (this.faulty ? 1 << status.fault : 0);
       default:
         return undefined;
     }
+  }
+
+  private get faulty(): boolean {
+    return this.activeFault !== 0 || (this.wired?.report.fault ?? null) !== null;
   }
 
   /** Live values by meaning, as raw integers of their parameters. */
@@ -224,6 +236,7 @@ export class SimUnit {
   }
 
   private commanded(): boolean {
+    if (this.wired?.report.runs === true) return true;
     const source = this.memory.option('command.source') ?? '';
     return this.runContact && !this.hand && this.activeFault === 0 && source.startsWith('source.terminals');
   }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { findMeaning, type Dictionary, type Outfit } from '../dictionary/index.ts';
-import { isUnreadable, parseRaw, type Reading } from '../values/index.ts';
+import { isUnreadable, parseRaw, type Reading, meaningOf } from '../values/index.ts';
 import { bridge } from '../testing/shipped-bridge.ts';
 import { allModels, outfit, shippedModel } from '../testing/shipped-model.ts';
 import { anySetOf, SEEDED } from '../testing/arbitraries.ts';
@@ -23,7 +23,7 @@ const outfitOf = ({ ratings, regions }: Dictionary, rating = ratings[0]?.id): Ou
 function setOf(name: string, values: Readonly<Record<string, string>>, rating?: string): ModelSet {
   const dictionary = model(name);
   const readings = Object.entries(values).map(([meaning, text]) => {
-    const parameter = findMeaning(dictionary, meaning);
+    const parameter = findMeaning(dictionary, meaningOf(meaning));
     const raw = parameter && parseRaw(parameter.form, text);
     if (!parameter || !raw?.ok) throw new Error(`${name} ${meaning} ${text}`);
     return [parameter.code, raw.value] as const;
@@ -112,7 +112,7 @@ describe('two models by plain values', () => {
   });
 
   it('keeps missing, unreadable and zero apart', () => {
-    const code = findMeaning(shippedModel, 'jog.speed')?.code ?? ('' as never);
+    const code = findMeaning(shippedModel, meaningOf('jog.speed'))?.code ?? ('' as never);
     const jog = (...reading: Reading[]): ModelSet => ({
       dictionary: shippedModel,
       set: { dictionary: shippedModel.id, readings: new Map(reading.map((each) => [code, each])) },

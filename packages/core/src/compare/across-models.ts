@@ -1,6 +1,7 @@
 // Two sets of different models by plain values (core/meanings). Laws: a set compared with itself differs in nothing but
 // what could not be read; swapping the sides mirrors every row. Nothing is called the same that was not told of both.
 
+import { type Meaning, meaningOf } from '../values/index.ts';
 import {
   isNoise,
   type Code,
@@ -23,19 +24,19 @@ export type AcrossDifference =
 /** Of one side why it says nothing; or why both values cannot be laid beside each other. */
 export type NotTold =
   | { readonly code: 'untold'; readonly side: 'a' | 'b'; readonly untold: Untold }
-  | { readonly code: 'beside'; readonly meaning: string; readonly text: string }
+  | { readonly code: 'beside'; readonly meaning: Meaning; readonly text: string }
   | { readonly code: 'maker-scale' };
 
 export interface AcrossSide {
   /** The meaning itself, or the one that stands beside it. */
-  readonly meaning: string;
+  readonly meaning: Meaning;
   /** Empty where every unit of the model does it without a setting. */
   readonly codes: readonly Code[];
   readonly plain: Plain;
 }
 
 export interface AcrossRow {
-  readonly meaning: string;
+  readonly meaning: Meaning;
   readonly purpose: Purpose;
   /** Nothing where the model has no such thing. */
   readonly a: AcrossSide | null;
@@ -64,7 +65,7 @@ export function compareAcross(bridge: Bridge, a: ModelSet, b: ModelSet): AcrossC
   const rows: AcrossRow[] = [];
   let same = 0;
   for (const meaning of new Set([...left.meanings, ...right.meanings])) {
-    const row = rowOf(bridge, meaning, left, right);
+    const row = rowOf(bridge, meaningOf(meaning), left, right);
     if (row?.difference.kind === 'same') same += 1;
     else if (row) rows.push(row);
   }
@@ -93,17 +94,17 @@ class Side {
     });
   }
 
-  has(meaning: string): boolean {
+  has(meaning: Meaning): boolean {
     return this.plain.carrierOf(meaning) !== undefined;
   }
 
-  at(meaning: string): AcrossSide | null {
+  at(meaning: Meaning): AcrossSide | null {
     if (!this.has(meaning)) return null;
     const plain = this.plain.get(meaning);
     return { meaning, codes: plain.codes, plain };
   }
 
-  parameterOf(meaning: string): Parameter | undefined {
+  parameterOf(meaning: Meaning): Parameter | undefined {
     const carrier = this.plain.carrierOf(meaning);
     return carrier && 'parameter' in carrier ? carrier.parameter : undefined;
   }
@@ -120,7 +121,7 @@ class Side {
         !isNoise({ code, meaning, ...parameter }) &&
         !reached.has(code) &&
         // A part of another value, a word of bits or a command stands for something that is known.
-        vocabulary.of(meaning ?? '') === undefined,
+        vocabulary.of(meaningOf(meaning ?? '')) === undefined,
     ).length;
   }
 
@@ -130,7 +131,7 @@ class Side {
 }
 
 /** Nothing for a row that stands beside another one, which shows both. */
-function rowOf(bridge: Bridge, meaning: string, left: Side, right: Side): AcrossRow | undefined {
+function rowOf(bridge: Bridge, meaning: Meaning, left: Side, right: Side): AcrossRow | undefined {
   const purpose = (left.parameterOf(meaning) ?? right.parameterOf(meaning))?.purpose ?? 'other';
   const [a, b] = [left.at(meaning), right.at(meaning)];
   if (a && b) return { meaning, purpose, a, b, difference: differenceOf(bridge, meaning, left, a, right, b) };
@@ -154,9 +155,9 @@ function alone(a: AcrossSide | null, b: AcrossSide | null): AcrossDifference {
 /** What the other model has beside this meaning, with the reason why the two cannot be told from each other. */
 function besideOf(
   { vocabulary }: Bridge,
-  meaning: string,
+  meaning: Meaning,
   other: Side,
-): { readonly meaning: string; readonly text: string } | undefined {
+): { readonly meaning: Meaning; readonly text: string } | undefined {
   const found = vocabulary.besidesOf(meaning).find((each) => other.has(each.meaning));
   return found && { meaning: found.meaning, text: found.why };
 }
@@ -166,7 +167,7 @@ const sameModel = (a: Dictionary, b: Dictionary): boolean => a.maker === b.maker
 
 function differenceOf(
   bridge: Bridge,
-  meaning: string,
+  meaning: Meaning,
   left: Side,
   { plain: a, codes }: AcrossSide,
   right: Side,

@@ -1,3 +1,4 @@
+export * from './counts-alike.ts';
 export * from './difference.ts';
 export * from './two-sets.ts';
 export * from './many-sets.ts';

@@ -1,13 +1,13 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { findMeaning, type Code } from '../dictionary/index.ts';
+import { findMeaning, type Code, type Dictionary } from '../dictionary/index.ts';
 import { defaultSet, type ParameterSet } from '../sets/index.ts';
 import { anySet, SEEDED, wholeSet } from '../testing/arbitraries.ts';
-import { outfit, shippedModel } from '../testing/shipped-model.ts';
-import type { Reading } from '../values/index.ts';
+import { allModels, outfit, shippedModel } from '../testing/shipped-model.ts';
+import { type Reading, meaningOf } from '../values/index.ts';
 import { comparePeers, compareSets, type PeerRow } from './index.ts';
 
-const ramp = findMeaning(shippedModel, 'ramp.up')?.code as Code;
+const ramp = findMeaning(shippedModel, meaningOf('ramp.up'))?.code as Code;
 const defaults = defaultSet(shippedModel, outfit) as ParameterSet;
 const holding = (reading: Reading | undefined): ParameterSet => {
   const readings = new Map(defaults.readings);
@@ -19,6 +19,37 @@ const rowOf = (...readings: (Reading | undefined)[]) => {
   const { rows } = comparePeers(shippedModel, readings.map(holding));
   return rows.find(({ code }) => code === ramp);
 };
+
+describe('peers of two versions of a model', () => {
+  const newer = allModels.find(({ model }) => model.id === 'halvern-hn64@2')?.model as Dictionary;
+  const set = defaultSet(newer, outfit) as ParameterSet;
+
+  it('are compared on what both versions count alike', () => {
+    const { rows, agreed, leftOut } = comparePeers(shippedModel, [defaults, defaults, set], [newer]);
+    const codes = rows.map(({ code }) => code);
+    // Another default of the newer version is a difference, what only it has is none.
+    expect(codes).toContain('15T');
+    expect(codes).not.toContain('29R');
+    expect(agreed + leftOut + rows.length).toBe(shippedModel.parameters.length);
+    expect(rows.find(({ code }) => code === '15T')?.odd).toEqual([2]);
+  });
+
+  it('leave out what a version calls something else', () => {
+    const texts = newer.parameters.map((each) =>
+      each.code === '24R' && each.form.kind === 'option'
+        ? {
+            ...each,
+            form: { ...each.form, options: each.form.options.map((o) => ({ ...o, text: `x${o.text}` })) },
+          }
+        : each,
+    );
+    const other = { ...newer, parameters: texts };
+    const changed = { ...set, readings: new Map(set.readings).set('24R' as Code, 1) };
+    const with24 = (versions: readonly Dictionary[]) =>
+      comparePeers(shippedModel, [defaults, changed], versions).rows.some(({ code }) => code === '24R');
+    expect([with24([newer]), with24([other])]).toEqual([true, false]);
+  });
+});
 
 describe('peers', () => {
   it('that agree give no rows', () => {

@@ -4,6 +4,7 @@
 import { isNoise, type Code, type Dictionary } from '../dictionary/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
 import { isUnreadable, type Reading } from '../values/index.ts';
+import { countsAlike } from './counts-alike.ts';
 import { differenceOf, isDifference } from './difference.ts';
 
 /** One parameter over all sets; readings in the order of the sets. */
@@ -28,13 +29,20 @@ export interface PeerComparison {
   readonly leftOut: number;
 }
 
-/** All sets must be of `dictionary`; the caller sees to it. Time is linear in sets × parameters. */
-export function comparePeers(dictionary: Dictionary, sets: readonly ParameterSet[]): PeerComparison {
+/**
+ * All sets must be of `dictionary` or of one of the other `versions` of its model; the caller sees to it. What a version does
+ * not have, or counts otherwise, is left out. Time is linear in sets × parameters.
+ */
+export function comparePeers(
+  dictionary: Dictionary,
+  sets: readonly ParameterSet[],
+  versions: readonly Dictionary[] = [],
+): PeerComparison {
   const rows: PeerRow[] = [];
   let agreed = 0;
   let leftOut = 0;
   for (const parameter of dictionary.parameters) {
-    if (isNoise(parameter)) {
+    if (isNoise(parameter) || !versions.every((each) => countsAlike(parameter, each))) {
       leftOut += 1;
       continue;
     }

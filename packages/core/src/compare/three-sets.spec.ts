@@ -3,10 +3,10 @@ import fc from 'fast-check';
 import { findMeaning, type Parameter } from '../dictionary/index.ts';
 import { anySet, SEEDED } from '../testing/arbitraries.ts';
 import { shippedModel } from '../testing/shipped-model.ts';
-import type { Reading } from '../values/index.ts';
+import { type Reading, meaningOf } from '../values/index.ts';
 import { compareSets, compareThree, wayOf, type ThreeWay } from './index.ts';
 
-const ramp = findMeaning(shippedModel, 'ramp.up') as Parameter;
+const ramp = findMeaning(shippedModel, meaningOf('ramp.up')) as Parameter;
 const gone = undefined;
 const unread: Reading = { unreadable: 'refused' };
 

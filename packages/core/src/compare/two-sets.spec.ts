@@ -4,13 +4,13 @@ import { findMeaning, type Code } from '../dictionary/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
 import { anySet, rawOf, SEEDED, settings } from '../testing/arbitraries.ts';
 import { shippedModel } from '../testing/shipped-model.ts';
-import { sameReading, type Reading } from '../values/index.ts';
+import { sameReading, type Reading, meaningOf } from '../values/index.ts';
 import { applyRows, compareSets, describeChange, differenceOf, type Difference } from './index.ts';
 
 const FEW = { ...SEEDED, numRuns: 60 };
 
 function parameter(meaning: string) {
-  const found = findMeaning(shippedModel, meaning);
+  const found = findMeaning(shippedModel, meaningOf(meaning));
   if (!found) throw new Error(meaning);
   return found;
 }

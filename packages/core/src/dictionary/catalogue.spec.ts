@@ -3,7 +3,17 @@ import fc from 'fast-check';
 import { rawOf, SEEDED, settingsOf } from '../testing/arbitraries.ts';
 import { allModels } from '../testing/shipped-model.ts';
 import { formatRaw, parseRaw } from '../values/index.ts';
-import { CONVENTIONS, defaultOf, factsOf, findParameter, refusalOf, terminalsOf } from './index.ts';
+import {
+  CONVENTIONS,
+  defaultOf,
+  factsOf,
+  findParameter,
+  refusalOf,
+  terminalsOf,
+  type TerminalChart,
+} from './index.ts';
+
+const NO_CHART: TerminalChart = { strips: [], links: [], switches: [], arrangements: [] };
 
 describe.each(allModels.map(({ model, facts }) => [model.id, model, facts] as const))(
   'the shipped model %s',
@@ -35,10 +45,29 @@ describe.each(allModels.map(({ model, facts }) => [model.id, model, facts] as co
         }
     });
 
-    it('has a chart whose terminals say what they do or which parameter says it, one arrangement from the works, and all procedures', () => {
-      const terminals = terminalsOf(
-        model.terminals ?? { strips: [], links: [], switches: [], arrangements: [] },
+    it('tells of every rating what a cabinet has to give it, and of outputs and analog terminals what they bear', () => {
+      const chopped = terminalsOf(model.terminals ?? NO_CHART).some(
+        ({ name }) => name === 'Braking resistor',
       );
+      for (const { id, fit, facts: rated } of model.ratings) {
+        const { leastResistorOhm, ...others } = fit ?? {};
+        expect([id, fit, Object.values(others).filter((each) => each === null)]).toEqual([id, fit, []]);
+        expect([id, typeof leastResistorOhm === 'number']).toEqual([id, chopped]);
+        // A fuse that blows at the rated current is none.
+        const current = Number(rated['normal'] ?? rated['heavy'] ?? rated['rated_current']);
+        expect([id, (fit?.fuseA ?? 0) > current]).toEqual([id, true]);
+      }
+      for (const { id, kind, signal, logic, burdenOhm, leastOhm } of terminalsOf(
+        model.terminals ?? NO_CHART,
+      )) {
+        if (kind === 'digital-output') expect([id, logic]).toEqual([id, expect.stringMatching('ing$')]);
+        if (kind === 'analog-input' && signal.includes('mA')) expect([id, burdenOhm]).toEqual([id, 250]);
+        if (kind === 'analog-output') expect([id, (leastOhm ?? 0) > 0]).toEqual([id, true]);
+      }
+    });
+
+    it('has a chart whose terminals say what they do or which parameter says it, one arrangement from the works, and all procedures', () => {
+      const terminals = terminalsOf(model.terminals ?? NO_CHART);
       expect(terminals.length).toBeGreaterThan(10);
       // A terminal says what it does, or a parameter with options says it.
       const mute = terminals.filter(({ does, setBy }) => {

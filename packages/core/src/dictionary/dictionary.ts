@@ -1,9 +1,10 @@
 // All parameters of a model with the facts that belong to it: ratings, regions, the way to talk to it, effects of
 // a write. A dictionary never changes; a new version is another dictionary with another id.
 
-import { parseRaw } from '../values/index.ts';
+import { parseRaw, type Meaning, meaningOf } from '../values/index.ts';
+import type { Behaviour } from './behaviour.ts';
 import type { Effect } from './effect.ts';
-import type { Bound, Meaning, Parameter, Reference } from './parameter.ts';
+import type { Bound, Parameter, Reference } from './parameter.ts';
 import type { Procedure } from './procedures.ts';
 import type { TerminalChart } from './terminals.ts';
 
@@ -20,6 +21,29 @@ export interface Rating {
   readonly number: number;
   readonly name: string;
   readonly facts: Facts;
+  /** Nothing where the model does not tell it. */
+  readonly fit: Fit | null;
+}
+
+/** Whether what keeps disturbances off the mains is in the unit, is bought beside it, or is not made for it. */
+export const FILTERS = ['built-in', 'separate', 'none'] as const;
+
+/** What a cabinet and its supply have to give a unit; each is nothing where the model does not tell it. */
+export interface Fit {
+  readonly widthMm: number | null;
+  readonly heightMm: number | null;
+  readonly depthMm: number | null;
+  /** Left free above and below. */
+  readonly clearanceMm: number | null;
+  /** Largest fuse before it, of class gG. */
+  readonly fuseA: number | null;
+  /** Least resistance of a braking resistor; nothing where it has no chopper. */
+  readonly leastResistorOhm: number | null;
+  /** Until its bus is discharged after the supply is off. */
+  readonly dischargeMin: number | null;
+  readonly filter: (typeof FILTERS)[number] | null;
+  /** Heat at rated current. */
+  readonly lossesW: number | null;
 }
 
 export interface Region {
@@ -144,6 +168,8 @@ export interface Dictionary {
   /** The fact of a rating that holds the rated current of the unit (A), by duty: `{ heavy: 'heavy' }`; `any` where there is one. */
   readonly unitCurrent: Readonly<Record<string, string>> | null;
   readonly fixed: readonly Fixed[];
+  /** What it does with its contacts, keys, signals and supply, as far as that is stated. */
+  readonly behaviour: Behaviour;
   readonly derating: Derating | null;
   readonly procedures: readonly Procedure[];
   readonly terminals: TerminalChart | null;
@@ -164,7 +190,7 @@ export interface Limits {
 
 interface Index {
   readonly byCode: ReadonlyMap<string, Parameter>;
-  readonly byMeaning: ReadonlyMap<string, Parameter>;
+  readonly byMeaning: ReadonlyMap<Meaning, Parameter>;
   readonly place: ReadonlyMap<string, number>;
 }
 
@@ -188,10 +214,10 @@ function indexOf(dictionary: Dictionary): Index {
 
 /** The parameter with this code, or nothing; upper and lower case are told apart, as the maker writes them. */
 export const findParameter = (dictionary: Dictionary, code: string): Parameter | undefined =>
-  indexOf(dictionary).byCode.get(code);
+  indexOf(dictionary).byCode.get(meaningOf(code));
 
 /** The parameter that bears this meaning, or nothing where the model has none; no model has a meaning twice. */
-export const findMeaning = (dictionary: Dictionary, meaning: Meaning | string): Parameter | undefined =>
+export const findMeaning = (dictionary: Dictionary, meaning: Meaning): Parameter | undefined =>
   indexOf(dictionary).byMeaning.get(meaning);
 
 /** The place of a code in menu order, for sorting; unknown codes come last. */

@@ -10,6 +10,7 @@ export const MODEL_SECTIONS = [
   'regions',
   'line',
   'conventions',
+  'behaviour',
   'derating',
   'keypad',
   'procedures',
@@ -27,11 +28,13 @@ type Gap = (section: ModelSection, code: PlainGap) => void;
 export function gapsOf(dictionary: Dictionary): readonly Finding[] {
   const gaps: Finding[] = [];
   const gap: Gap = (section, code) => gaps.push(finding('look', { column: section }, code, {}));
-  const { line, keypad, procedures, conventions, terminals, effects, parameters, ratings } = dictionary;
+  const { line, keypad, procedures, conventions, terminals, effects, parameters } = dictionary;
+  const { behaviour, ratings } = dictionary;
   if (ratings.every(({ facts }) => Object.keys(facts).length === 0)) gap('ratings', 'gap-ratings');
   if (!line) gap('line', 'gap-line');
   else lineGaps(line, gap);
   if (Object.keys(conventions).length === 0) gap('conventions', 'gap-conventions');
+  if (Object.keys(behaviour).length === 0) gap('behaviour', 'gap-behaviour');
   if (!keypad) gap('keypad', 'gap-keypad');
   if (procedures.every(({ purpose }) => purpose !== 'reset')) gap('procedures', 'gap-reset');
   if (effects.length === 0) gap('effects', 'gap-effects');

@@ -1,4 +1,13 @@
 export { annotatesOnly } from './annotation.ts';
+export {
+  BEHAVIOUR_RULES,
+  FAULT_CLASSES,
+  type Answer,
+  type Behaviour,
+  type BehaviourFact,
+  type FaultClass,
+  type RuleName,
+} from './behaviour.ts';
 export * from './dictionary.ts';
 export * from './gaps.ts';
 export * from './model-text.ts';

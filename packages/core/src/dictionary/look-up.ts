@@ -1,9 +1,9 @@
 // Looking a parameter up over all models at once, as somebody types: by code, name, other names, the trade's words for its
 // meaning, option texts and the words of the description, small mistakes forgiven. An exact code comes first.
 
-import type { OptionMeaning } from '../values/index.ts';
+import type { OptionMeaning, Meaning } from '../values/index.ts';
 import type { Dictionary } from './dictionary.ts';
-import type { Meaning, Parameter } from './parameter.ts';
+import type { Parameter } from './parameter.ts';
 import { WordIndex } from './word-index.ts';
 
 export interface LookUpHit {
@@ -38,7 +38,7 @@ const wordsOf = (text: string): string[] =>
 
 /** Words of the trade for a meaning, and for what an option is; none for one that nobody knows. */
 export interface TradeWords {
-  readonly wordsFor: (meaning: string) => readonly string[];
+  readonly wordsFor: (meaning: Meaning) => readonly string[];
   readonly wordsForOption: (option: string) => readonly string[];
 }
 
@@ -75,7 +75,7 @@ export class LookUp {
   }
 
   /** The parameters of all models that do the same. */
-  withMeaning(meaning: Meaning | string): readonly LookUpHit[] {
+  withMeaning(meaning: Meaning): readonly LookUpHit[] {
     return this.byMeaning.get(meaning) ?? [];
   }
 

@@ -1,10 +1,14 @@
 // The facts of a model (model.yaml), checked one by one.
 
+import { readBehaviour, type Behaviour } from './behaviour.ts';
+import type { Meaning } from '../values/index.ts';
 import {
   CONVENTIONS,
   type Conventions,
+  FILTERS,
   type Derating,
   type DeratingPoint,
+  type Fit,
   type Fixed,
   type KeypadFacts,
   type LineFacts,
@@ -18,7 +22,7 @@ import { type FactReader, readYaml } from './fact-reader.ts';
 import type { Finding } from '../findings/index.ts';
 import { wordOfToday } from './older-words.ts';
 import { PURPOSES_OF_PROCEDURES, type Procedure } from './procedures.ts';
-import type { Meaning, Reference } from './parameter.ts';
+import type { Reference } from './parameter.ts';
 import { CodeReader } from './read-terminals.ts';
 
 export interface ModelFacts {
@@ -33,6 +37,7 @@ export interface ModelFacts {
   readonly conventions: Conventions;
   readonly unitCurrent: Readonly<Record<string, string>> | null;
   readonly fixed: readonly Fixed[];
+  readonly behaviour: Behaviour;
   readonly derating: Derating | null;
   readonly line: LineFacts | null;
   readonly keypad: KeypadFacts | null;
@@ -45,6 +50,18 @@ const ILLEGAL_ADDRESS = 2;
 const DEVICE_FAILURE = 4;
 /** Registers in one request, by the same protocol. */
 const MOST_READ = 125;
+
+const FIT_KEYS: readonly string[] = [
+  'width_mm',
+  'height_mm',
+  'depth_mm',
+  'clearance_mm',
+  'fuse_a',
+  'least_resistor_ohm',
+  'discharge_min',
+  'filter',
+  'losses_w',
+];
 
 /** `known` are the codes of the model's parameter table. */
 export function readModelFacts(
@@ -68,6 +85,7 @@ export function readModelFacts(
       number: rating.integer('number'),
       name: rating.text('name'),
       facts: rating.facts('facts'),
+      fit: rating.has('fit') ? readFit(rating.in('fit')) : null,
     })),
     regions: at.list('regions').map((region) => ({
       id: region.text('id'),
@@ -77,6 +95,7 @@ export function readModelFacts(
     conventions: at.has('conventions') ? readConventions(at.in('conventions')) : {},
     unitCurrent: at.has('unit_current') ? at.in('unit_current').facts() : null,
     fixed: at.listIfAny('fixed').map(readFixed),
+    behaviour: at.has('behaviour') ? readBehaviour(at.in('behaviour')) : {},
     derating: at.has('derating') ? readDerating(at.in('derating')) : null,
     line: at.has('line') ? readLine(at.in('line')) : null,
     keypad: at.has('keypad') ? readKeypad(at.in('keypad')) : null,
@@ -86,6 +105,27 @@ export function readModelFacts(
   if (facts.ratings.length === 0) at.missing('ratings', 'at least one rating');
   if (facts.regions.length === 0) at.missing('regions', 'at least one region');
   return findings.length === before ? facts : undefined;
+}
+
+function readFit(at: FactReader): Fit {
+  const above = (key: string): number | null => {
+    if (!at.has(key)) return null;
+    const value = at.number(key);
+    if (value <= 0) at.missing(key, 'a number above zero');
+    return value;
+  };
+  for (const key of at.keys()) if (!FIT_KEYS.includes(key)) at.missing(key, `one of ${FIT_KEYS.join(', ')}`);
+  return {
+    widthMm: above('width_mm'),
+    heightMm: above('height_mm'),
+    depthMm: above('depth_mm'),
+    clearanceMm: above('clearance_mm'),
+    fuseA: above('fuse_a'),
+    leastResistorOhm: above('least_resistor_ohm'),
+    dischargeMin: above('discharge_min'),
+    filter: at.has('filter') ? at.oneOf('filter', FILTERS) : null,
+    lossesW: above('losses_w'),
+  };
 }
 
 function readConventions(at: FactReader): Conventions {

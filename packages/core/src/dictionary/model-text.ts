@@ -12,6 +12,7 @@ const KEYS: Readonly<Partial<Record<ModelSection, readonly string[]>>> = {
   regions: ['regions'],
   line: ['line'],
   conventions: ['conventions', 'unit_current', 'fixed'],
+  behaviour: ['behaviour'],
   derating: ['derating'],
   keypad: ['keypad'],
   procedures: ['procedures'],

@@ -1,12 +1,10 @@
 // One parameter of one model, as its dictionary states it. Plain data throughout, so that it travels as JSON.
 
-import type { Form } from '../values/index.ts';
+import type { Form, Meaning } from '../values/index.ts';
 
 declare const brand: unique symbol;
 /** A parameter's name on the keypad; its key inside a model. */
 export type Code = string & { readonly [brand]: 'Code' };
-/** What a parameter does whatever the model: `ramp.up`, `input.3.function`. */
-export type Meaning = string & { readonly [brand]: 'Meaning' };
 
 /** What a number counts to; the names that can be converted by are those of core/meanings. */
 export type Reference = string & { readonly [brand]: 'Reference' };

@@ -1,3 +1,4 @@
+import { meaningOf } from '../values/index.ts';
 import { describe, expect, it } from '@jest/globals';
 import { shippedFiles, shippedModel } from '../testing/shipped-model.ts';
 import { describe as sentence, type Finding } from '../findings/index.ts';
@@ -49,7 +50,7 @@ describe('the shipped model', () => {
 
   it('has defaults that differ by rating and by region', () => {
     const of = (meaning: string, rating: string, region: string) => {
-      const parameter = findMeaning(shippedModel, meaning);
+      const parameter = findMeaning(shippedModel, meaningOf(meaning));
       return parameter && defaultOf(parameter, factsOf(shippedModel, { rating, region }) ?? {});
     };
     expect(of('motor.baseFrequency', 'HN64-15', '50-hz')).toBe(5000);
@@ -74,13 +75,13 @@ describe('the shipped model', () => {
 describe('values against a parameter', () => {
   const facts = factsOf(shippedModel, { rating: 'HN64-15', region: '50-hz' }) ?? {};
   const refusal = (meaning: string, raw: number) => {
-    const parameter = findMeaning(shippedModel, meaning);
+    const parameter = findMeaning(shippedModel, meaningOf(meaning));
     if (!parameter) throw new Error(meaning);
     return refusalOf(parameter, raw, facts)?.code;
   };
 
   it('are refused outside the range, at exactly its ends', () => {
-    const current = findMeaning(shippedModel, 'motor.ratedCurrent');
+    const current = findMeaning(shippedModel, meaningOf('motor.ratedCurrent'));
     expect(current && limitsOf(current, facts)).toEqual({ minimum: 20, maximum: 1080 });
     expect(refusal('motor.ratedCurrent', 1080)).toBeUndefined();
     expect(refusal('motor.ratedCurrent', 1081)).toBe('above-maximum');

@@ -12,6 +12,7 @@ import {
   type OptionMeaning,
   type Saying,
   type TableRow,
+  type Meaning,
 } from '../values/index.ts';
 import { finding, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
 import { withColumnsOfToday, wordOfToday } from './older-words.ts';
@@ -21,7 +22,6 @@ import {
   PURPOSES,
   type Bound,
   type Code,
-  type Meaning,
   type NamedValue,
   type Parameter,
   type Reference,

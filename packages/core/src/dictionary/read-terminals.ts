@@ -39,13 +39,18 @@ export function readTerminals(
 }
 
 function readTerminal(at: FactReader, codes: CodeReader): Terminal {
+  const numberIfAny = (key: string) => (at.has(key) ? at.number(key) : null);
   return {
     id: at.text('id'),
     name: at.textIfAny('name'),
     kind: at.oneOf('kind', TERMINAL_KINDS),
     signal: at.textIfAny('signal'),
-    volts: at.has('volts') ? at.number('volts') : null,
-    milliamps: at.has('milliamps') ? at.number('milliamps') : null,
+    volts: numberIfAny('volts'),
+    milliamps: numberIfAny('milliamps'),
+    logic: at.has('logic') ? at.oneOf('logic', ['sourcing', 'sinking']) : null,
+    burdenOhm: numberIfAny('burden_ohm'),
+    leastOhm: numberIfAny('least_ohm'),
+    mostOhm: numberIfAny('most_ohm'),
     contact: at.has('contact') ? readContact(at.in('contact')) : null,
     does: at.textIfAny('does'),
     setBy: codes.ifAny(at, 'set_by'),

@@ -36,6 +36,14 @@ export interface Terminal {
   readonly volts: number | null;
   /** What a supply, an output or a relay can carry, or an input takes, in mA; nothing where it is not told. */
   readonly milliamps: number | null;
+  /** Of a digital output: whether it gives plus to its load or takes it to zero; nothing where it is not told. */
+  readonly logic: 'sourcing' | 'sinking' | null;
+  /** Burden of a current signal at an analog input, in ohms. */
+  readonly burdenOhm: number | null;
+  /** Least load of an analog output that gives a voltage, in ohms. */
+  readonly leastOhm: number | null;
+  /** Largest load of an analog output that gives a current, in ohms. */
+  readonly mostOhm: number | null;
   /** Of a relay: which, and whether this side closes or opens when it pulls in. */
   readonly contact: { readonly relay: number; readonly side: 'closes' | 'opens' | 'common' } | null;
   /** What it does whatever the parameters, or nothing where a parameter says it. */

@@ -1,5 +1,3 @@
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { readModel } from '../dictionary/index.ts';
@@ -15,21 +13,13 @@ import {
 import { readPlate } from '../motor/index.ts';
 import { SEEDED } from '../testing/arbitraries.ts';
 import { damaged } from '../testing/damaged-files.ts';
+import { sourceText } from '../testing/source-text.ts';
 import { facts, shippedFiles, shippedModel } from '../testing/shipped-model.ts';
 import { readTable } from '../values/index.ts';
 import { describe as sentence, type Finding } from './index.ts';
 import { TEXTS } from './texts.ts';
 
-const ROOT = join(import.meta.dirname, '../../../..');
-
-/** All code of core and server but the catalogue itself and the tests. */
-const SOURCES = ['packages/core/src', 'apps/server/src']
-  .flatMap((folder) =>
-    readdirSync(join(ROOT, folder), { recursive: true, encoding: 'utf8' })
-      .filter((name) => name.endsWith('.ts') && !/\.spec\.ts$|findings\/texts\.ts$/.test(name))
-      .map((name) => readFileSync(join(ROOT, folder, name), 'utf8')),
-  )
-  .join('\n');
+const SOURCES = sourceText(/findings\/texts\.ts$/);
 
 /** Everything that the readers find in a text, whatever it was meant to be. */
 function found(text: string): readonly Finding[] {

@@ -80,6 +80,8 @@ const GAPS = {
     'No restart over the line: that settings stick is proved by switching the supply off and on, by hand.',
   'gap-conventions': () =>
     'No conventions: nobody knows what ramps and speeds count to, and values are not carried over to other models by them.',
+  'gap-behaviour': () =>
+    'No behaviour: nobody can tell what the drive does with its contacts, and no dry run and no proof of same behaviour can be made.',
   'gap-keypad': () => 'No keypad: key-in sheets come without key presses and in the order of the menus.',
   'gap-reset': () => 'No procedure for a reset: reset plans cannot be made.',
   'gap-effects': () =>

@@ -1,3 +1,4 @@
+import { meaningOf } from '../values/index.ts';
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { findMeaning } from '../dictionary/index.ts';
@@ -10,8 +11,8 @@ import { kindOfText, readSet, writeSetCsv, writeSetJson, type ReadSet, type SetT
 const read = (kind: SetTextKind, text: string): ReadSet => readSet(kind, text, shippedModel, facts);
 const codes = ({ findings }: ReadSet) =>
   findings.filter(({ code }) => code !== 'parameters-missing').map(({ code }) => code);
-const ramp = findMeaning(shippedModel, 'ramp.up')?.code ?? '';
-const faults = findMeaning(shippedModel, 'restart.faults')?.code ?? '';
+const ramp = findMeaning(shippedModel, meaningOf('ramp.up'))?.code ?? '';
+const faults = findMeaning(shippedModel, meaningOf('restart.faults'))?.code ?? '';
 
 describe('a set as a file', () => {
   it.each<[SetTextKind, (set: never) => string]>([

@@ -1,7 +1,7 @@
 // Where in a model a meaning stands: in a parameter, in options or bits of others, in what every unit does, or derived from
 // the plate. Looked up once for each dictionary.
 
-import type { Bit, Option, Saying } from '../values/index.ts';
+import { type Bit, type Option, type Saying, type Meaning, meaningOf } from '../values/index.ts';
 import type { Dictionary, Fixed, Parameter } from '../dictionary/index.ts';
 import type { ConversionName, Vocabulary } from './vocabulary.ts';
 
@@ -19,15 +19,15 @@ export type Carrier =
 
 export interface CarrierIndex {
   /** Canonical meanings in the order of the model's menu. */
-  readonly of: ReadonlyMap<string, Carrier>;
+  readonly of: ReadonlyMap<Meaning, Carrier>;
   /** Parameters by what they state, in the names of today. */
-  readonly stated: ReadonlyMap<string, Parameter>;
+  readonly stated: ReadonlyMap<Meaning, Parameter>;
 }
 
 export function indexCarriers(dictionary: Dictionary, vocabulary: Vocabulary): CarrierIndex {
-  const of = new Map<string, Carrier>();
-  const stated = new Map<string, Parameter>();
-  const add = (meaning: string, carrier: Carrier) => {
+  const of = new Map<Meaning, Carrier>();
+  const stated = new Map<Meaning, Parameter>();
+  const add = (meaning: Meaning, carrier: Carrier) => {
     if (!of.has(meaning)) of.set(meaning, carrier);
   };
   for (const parameter of dictionary.parameters) {
@@ -37,9 +37,10 @@ export function indexCarriers(dictionary: Dictionary, vocabulary: Vocabulary): C
       add(meaning, { kind: 'parameter', parameter, conversion });
   }
   for (const parameter of dictionary.parameters)
-    for (const [meaning, sayers] of sayersOf(parameter)) add(meaning, { kind: 'said', parameter, sayers });
+    for (const [meaning, sayers] of sayersOf(parameter))
+      add(meaningOf(meaning), { kind: 'said', parameter, sayers });
   for (const fixed of dictionary.fixed) add(fixed.meaning, { kind: 'fixed', fixed });
-  for (const { id, derived } of vocabulary.entries) if (derived) add(id, { kind: derived });
+  for (const { id, derived } of vocabulary.entries) if (derived) add(meaningOf(id), { kind: derived });
   return { of, stated };
 }
 

@@ -1,7 +1,17 @@
 // A set in plain values, one meaning at a time. Reading never depends on the order of parameters, and what cannot be told
 // says why: no answer is made of a missing fact.
 
-import { hasBit, isRaw, isUnreadable, ok, fail, toDecimal, toNumber, type Result } from '../values/index.ts';
+import {
+  hasBit,
+  isRaw,
+  isUnreadable,
+  ok,
+  fail,
+  toDecimal,
+  toNumber,
+  type Result,
+  type Meaning,
+} from '../values/index.ts';
 import type { Code, Dictionary, Facts, Parameter } from '../dictionary/index.ts';
 import type { Readings } from '../rules/index.ts';
 import type { Bridge } from './bridge.ts';
@@ -21,8 +31,8 @@ export class PlainSet {
   readonly rating: Facts | undefined;
   readonly readings: Readings;
   protected readonly carriers: CarrierIndex;
-  protected readonly told = new Map<string, Plain>();
-  private readonly asking = new Set<string>();
+  protected readonly told = new Map<Meaning, Plain>();
+  private readonly asking = new Set<Meaning>();
 
   constructor(bridge: Bridge, dictionary: Dictionary, rating: Facts | undefined, readings: Readings) {
     this.bridge = bridge;
@@ -33,15 +43,20 @@ export class PlainSet {
   }
 
   /** Meanings that the model has, in the order of its menu. */
-  get meanings(): Iterable<string> {
+  get meanings(): Iterable<Meaning> {
     return this.carriers.of.keys();
   }
 
-  carrierOf(meaning: string): Carrier | undefined {
+  /** Meanings that were asked for until now. */
+  get asked(): Iterable<Meaning> {
+    return this.told.keys();
+  }
+
+  carrierOf(meaning: Meaning): Carrier | undefined {
     return this.carriers.of.get(meaning);
   }
 
-  get(meaning: string): Plain {
+  get(meaning: Meaning): Plain {
     const known = this.told.get(meaning);
     if (known) return known;
     if (this.asking.has(meaning)) return nothing({ code: 'missing', what: meaning });
@@ -53,13 +68,13 @@ export class PlainSet {
   }
 
   /** A quantity that another value needs, as a fact with its code. */
-  number(meaning: string): Result<PlainNumber, Untold> {
+  number(meaning: Meaning): Result<PlainNumber, Untold> {
     const plain = this.get(meaning);
     if (plain.kind === 'number') return ok(plain);
     return fail({ code: 'missing', what: meaning });
   }
 
-  fact(meaning: string): Result<UsedFact, Untold> {
+  fact(meaning: Meaning): Result<UsedFact, Untold> {
     const plain = this.number(meaning);
     if (!plain.ok) return plain;
     const { value, unit, codes } = plain.value;
@@ -67,7 +82,7 @@ export class PlainSet {
   }
 
   /** The option that is chosen; nothing where it cannot be told. */
-  choice(meaning: string): string | undefined {
+  choice(meaning: Meaning): string | undefined {
     const plain = this.get(meaning);
     return plain.kind === 'choice' ? plain.option : undefined;
   }
@@ -75,7 +90,7 @@ export class PlainSet {
   reference = (name: string): Result<UsedFact, Untold> => referenceOf(this, name);
 
   /** The parameter that states this meaning itself. */
-  stated(meaning: string): Parameter | undefined {
+  stated(meaning: Meaning): Parameter | undefined {
     return this.carriers.stated.get(meaning);
   }
 
@@ -88,14 +103,14 @@ export class PlainSet {
   }
 
   /** The same by what it states, as a part of another value. */
-  part(meaning: string): Result<{ readonly value: number; readonly parameter: Parameter }, Untold> {
+  part(meaning: Meaning): Result<{ readonly value: number; readonly parameter: Parameter }, Untold> {
     const parameter = this.stated(meaning);
     if (!parameter) return fail({ code: 'missing', what: meaning });
     const own = this.own(parameter);
     return own.ok ? ok({ value: own.value, parameter }) : own;
   }
 
-  private read(meaning: string): Plain {
+  private read(meaning: Meaning): Plain {
     const carrier = this.carriers.of.get(meaning);
     const entry = this.bridge.vocabulary.of(meaning);
     switch (carrier?.kind) {
@@ -128,7 +143,7 @@ export class PlainSet {
     }
   }
 
-  private readParameter(meaning: string, carrier: Carrier & { kind: 'parameter' }): Plain {
+  private readParameter(meaning: Meaning, carrier: Carrier & { kind: 'parameter' }): Plain {
     const { parameter, conversion } = carrier;
     const codes = [parameter.code];
     const own = this.own(parameter);
@@ -142,7 +157,7 @@ export class PlainSet {
     return conversions[conversion].read({ set: this, meaning, entry, parameter, own: own.value });
   }
 
-  private readOption(meaning: string, parameter: Parameter, raw: number): Plain {
+  private readOption(meaning: Meaning, parameter: Parameter, raw: number): Plain {
     const codes = [parameter.code];
     const option =
       parameter.form.kind === 'option' ? parameter.form.options.find((each) => each.raw === raw) : undefined;

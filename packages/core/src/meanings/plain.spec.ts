@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { Code, Dictionary, Outfit } from '../dictionary/index.ts';
+import type { Meaning } from '../values/index.ts';
 import { rawOf, SEEDED, settingsOf } from '../testing/arbitraries.ts';
 import { bridge } from '../testing/shipped-bridge.ts';
 import { allModels } from '../testing/shipped-model.ts';
@@ -21,7 +22,7 @@ const whole = ({ model, facts }: Shipped): fc.Arbitrary<Raws> =>
     .tuple(...settingsOf(model).map((each) => rawOf(each, facts).map((raw) => [each.code, raw] as const)))
     .map((entries) => new Map(entries));
 
-function plainOf({ model, outfit }: Shipped, raws: Raws, dictionary = model): ReadonlyMap<string, Plain> {
+function plainOf({ model, outfit }: Shipped, raws: Raws, dictionary = model): ReadonlyMap<Meaning, Plain> {
   const set = bridge.read(dictionary, outfit, raws);
   return new Map([...set.meanings].map((meaning) => [meaning, set.get(meaning)]));
 }

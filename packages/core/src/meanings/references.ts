@@ -1,7 +1,7 @@
 // What shares and times count to, as values of this unit and set: the rated current of the unit at its duty, the slip of the
 // motor, or another plain value. Symbols such as the transmitter's range have no value of their own.
 
-import { fail, ok, type Result } from '../values/index.ts';
+import { fail, ok, type Result, meaningOf } from '../values/index.ts';
 import type { Parameter } from '../dictionary/index.ts';
 import { nothing, tidy, type Plain, type UsedFact, type Untold } from './plain.ts';
 import type { PlainSet } from './plain-set.ts';
@@ -22,7 +22,7 @@ export function referenceOf(set: PlainSet, name: string): Result<UsedFact, Untol
     case 'maker':
       return fail({ code: 'maker-scale' });
     default:
-      return set.fact(name);
+      return set.fact(meaningOf(name));
   }
 }
 
@@ -31,16 +31,21 @@ function unitCurrent(set: PlainSet): Result<UsedFact, Untold> {
   const missing = fail({ code: 'missing', what: 'unit.current' } as const);
   const byDuty = set.dictionary.unitCurrent ?? {};
   const duties = Object.keys(byDuty);
-  const duty = duties.length === 1 ? duties[0] : set.choice('unit.duty');
+  const duty = duties.length === 1 ? duties[0] : set.choice(meaningOf('unit.duty'));
   const fact = duty === undefined ? undefined : byDuty[duty];
   const value = fact === undefined ? Number.NaN : Number(set.rating?.[fact]);
   if (!(value > 0)) return missing;
-  return ok({ what: 'unit.current', code: set.stated('unit.duty')?.code ?? null, value, unit: 'A' });
+  return ok({
+    what: 'unit.current',
+    code: set.stated(meaningOf('unit.duty'))?.code ?? null,
+    value,
+    unit: 'A',
+  });
 }
 
 /** Pole pairs of the motor, given or derived from its plate. */
 export function polePairs(set: PlainSet): Result<UsedFact, Untold> {
-  const poles = set.fact('motor.poles');
+  const poles = set.fact(meaningOf('motor.poles'));
   if (!poles.ok) return poles;
   if (!(poles.value.value > 0)) return fail({ code: 'divisor', what: 'motor.poles' });
   return ok({ ...poles.value, what: 'motor.polePairs', value: poles.value.value / 2 });
@@ -54,7 +59,7 @@ export function frequencyOfSpeed(set: PlainSet, rpm: number): Result<number, Unt
 
 /** Slip of the plate in Hz: f_b − p·n/60. */
 function ratedSlip(set: PlainSet): Result<UsedFact, Untold> {
-  const [base, speed] = [set.fact('motor.baseFrequency'), set.fact('motor.ratedSpeed')];
+  const [base, speed] = [set.fact(meaningOf('motor.baseFrequency')), set.fact(meaningOf('motor.ratedSpeed'))];
   if (!base.ok) return base;
   if (!speed.ok) return speed;
   const turning = frequencyOfSpeed(set, speed.value.value);
@@ -66,7 +71,7 @@ function ratedSlip(set: PlainSet): Result<UsedFact, Untold> {
 
 /** p = max(1, ⌊60·f/n + 0.03⌋), in poles; no way back to the plate. */
 export function polesFromPlate(set: PlainSet): Plain {
-  const [base, speed] = [set.fact('motor.baseFrequency'), set.fact('motor.ratedSpeed')];
+  const [base, speed] = [set.fact(meaningOf('motor.baseFrequency')), set.fact(meaningOf('motor.ratedSpeed'))];
   if (!base.ok) return nothing(base.fault);
   if (!speed.ok) return nothing(speed.fault);
   const [f, n] = [base.value.value, speed.value.value];

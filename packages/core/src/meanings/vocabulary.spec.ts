@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
 import { LookUp, type Dictionary } from '../dictionary/index.ts';
-import type { OptionMeaning } from '../values/index.ts';
+import { type OptionMeaning, meaningOf } from '../values/index.ts';
+import { sourceText } from '../testing/source-text.ts';
 import { allModels } from '../testing/shipped-model.ts';
 import { readVocabulary } from './index.ts';
 import { TRADE_WORDS } from './trade-words.ts';
@@ -39,20 +40,29 @@ function saidIn(dictionaries: readonly Dictionary[]): ReadonlyMap<string, Readon
 describe('the vocabulary', () => {
   it('knows every meaning that a shipped model states, or says by an option or a bit, and has no other', () => {
     const known = [...saidIn(models).keys()];
-    expect(known.filter((meaning) => !vocabulary.of(meaning))).toEqual([]);
-    const used = new Set(known.flatMap((meaning) => vocabulary.of(meaning) ?? []));
+    expect(known.filter((meaning) => !vocabulary.of(meaningOf(meaning)))).toEqual([]);
+    const used = new Set(known.flatMap((meaning) => vocabulary.of(meaningOf(meaning)) ?? []));
     const reached = new Set(
       known
-        .flatMap((meaning) => vocabulary.canonicalsOf(meaning))
+        .flatMap((meaning) => vocabulary.canonicalsOf(meaningOf(meaning)))
         .map(({ meaning }) => vocabulary.of(meaning)),
     );
     const idle = vocabulary.entries.filter((entry) => !used.has(entry) && !reached.has(entry));
     expect(idle.map(({ id }) => id)).toEqual([]);
   });
 
+  it('knows every meaning that code asks for by its name', () => {
+    const asked = [...sourceText().matchAll(/meaningOf\((['`])([^'`]+)\1\)/g)].map(([, , name = '']) =>
+      name.replaceAll('${number}', '1').replaceAll('${input}', 'analog.1'),
+    );
+    expect(asked.length).toBeGreaterThan(20);
+    const whole = asked.filter((name) => !name.includes('${'));
+    expect(whole.filter((name) => !vocabulary.of(meaningOf(name)))).toEqual([]);
+  });
+
   it('has every option that a shipped model means, and none without a meaning', () => {
     for (const [meaning, options] of saidIn(models)) {
-      const entry = vocabulary.of(meaning);
+      const entry = vocabulary.of(meaningOf(meaning));
       // What a way or a part is off by is said by what it is a way of.
       if (entry?.kind === 'way' || entry?.kind === 'part') continue;
       const choice = entry?.kind === 'choice' || entry?.kind === 'switch';
@@ -76,7 +86,7 @@ describe('the vocabulary', () => {
     for (const { id, parameters } of models)
       for (const { code, form, meaning, keeping, of } of parameters) {
         if (form.kind !== 'number' || keeping === 'monitor') continue;
-        const counts = /^[%‰]/.test(form.unit) || vocabulary.of(meaning ?? '')?.unit === 's/Hz';
+        const counts = /^[%‰]/.test(form.unit) || vocabulary.of(meaningOf(meaning ?? ''))?.unit === 's/Hz';
         if (counts) expect([id, code, of]).toEqual([id, code, expect.any(String)]);
       }
   });
@@ -90,10 +100,10 @@ describe('the vocabulary', () => {
   });
 
   it('tells a number from what only ends like one, and nothing it does not know', () => {
-    expect(vocabulary.of('preset.7')?.id).toBe('preset.*');
-    expect(vocabulary.of('preset.share.2')?.id).toBe('preset.*');
-    expect(vocabulary.of('ramp.up2')?.term).toBe('second acceleration time');
-    expect(vocabulary.of('mill.pressure')).toBeUndefined();
+    expect(vocabulary.of(meaningOf('preset.7'))?.id).toBe('preset.*');
+    expect(vocabulary.of(meaningOf('preset.share.2'))?.id).toBe('preset.*');
+    expect(vocabulary.of(meaningOf('ramp.up2'))?.term).toBe('second acceleration time');
+    expect(vocabulary.of(meaningOf('mill.pressure'))).toBeUndefined();
   });
 });
 

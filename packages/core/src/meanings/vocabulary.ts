@@ -1,8 +1,8 @@
 // The vocabulary of meanings (packages/catalogue/meanings.yaml): the standard term of each, the words that people use for it,
 // what it is, and which other meanings say the same in another way. A user's model may have meanings that it does not know.
 
+import { meaningOf, type Meaning } from '../values/index.ts';
 import { parseDocument } from 'yaml';
-import type { Meaning } from '../dictionary/index.ts';
 
 export const MEANING_KINDS = [
   'quantity',
@@ -42,7 +42,7 @@ export type ConversionName = (typeof CONVERSION_NAMES)[number];
 
 export interface MeaningEntry {
   /** As models state it, with `*` for a number. */
-  readonly id: string;
+  readonly id: Meaning;
   readonly term: string;
   readonly also: readonly string[];
   readonly is: string;
@@ -55,10 +55,10 @@ export interface MeaningEntry {
   /** How a parameter that states it itself says it, where that is not as it stands. */
   readonly own?: ConversionName;
   /** Meanings that say this one in another way. */
-  readonly ways?: Readonly<Record<string, ConversionName>>;
+  readonly ways?: Readonly<Record<Meaning, ConversionName>>;
   readonly derived?: 'poles-from-plate';
   /** Names of earlier files for the same. */
-  readonly older?: readonly string[];
+  readonly older?: readonly Meaning[];
   /** Others that are for the same and cannot be told from each other's values. */
   readonly beside?: readonly Beside[];
   readonly belongs: 'plate' | 'measured' | 'site' | 'wiring' | 'duty' | 'unit';
@@ -76,13 +76,13 @@ export interface FunctionEntry {
 }
 
 export interface Beside {
-  readonly meaning: string;
+  readonly meaning: Meaning;
   readonly why: string;
 }
 
 /** A meaning that a stated one says, with its own number. */
 export interface CanonicalMeaning {
-  readonly meaning: string;
+  readonly meaning: Meaning;
   readonly conversion: ConversionName;
 }
 
@@ -93,9 +93,9 @@ export class Vocabulary {
   private readonly plain = new Map<string, MeaningEntry>();
   /** Those with a number, by their id with the number taken out. */
   private readonly numbered = new Map<string, MeaningEntry>();
-  private readonly today = new Map<string, string>();
+  private readonly today = new Map<string, Meaning>();
   private readonly saying = new Map<string, CanonicalMeaning[]>();
-  private readonly besides = new Map<string, Beside[]>();
+  private readonly besides = new Map<Meaning, Beside[]>();
 
   constructor(
     readonly entries: readonly MeaningEntry[],
@@ -114,40 +114,49 @@ export class Vocabulary {
   }
 
   /** Those that stand beside a meaning, whichever of the two says so. */
-  besidesOf(meaning: string): readonly Beside[] {
+  besidesOf(meaning: Meaning): readonly Beside[] {
     return this.besides.get(meaning) ?? [];
   }
 
   /** The id of today for one of an earlier file; any other as it is. */
-  nameOfToday(meaning: string): string {
+  nameOfToday(meaning: string): Meaning {
     const own = this.today.get(meaning);
     if (own !== undefined) return own;
     const number = NUMBER.exec(meaning)?.[0];
     const numbered = number === undefined ? undefined : this.today.get(meaning.replace(NUMBER, '*'));
-    return numbered === undefined ? meaning : numbered.replace('*', number ?? '');
+    return meaningOf(numbered === undefined ? meaning : numbered.replace('*', number ?? ''));
   }
 
   /** Nothing for a meaning that it does not know. An entry of its own goes before one for all numbers. */
-  of(meaning: Meaning | string): MeaningEntry | undefined {
+  of(meaning: Meaning): MeaningEntry | undefined {
     const name = this.nameOfToday(meaning);
     return this.plain.get(name) ?? this.numbered.get(name.replace(NUMBER, '*'));
   }
 
   /** What a stated meaning says in the end: itself, or those of which it is a way; nothing for parts and words. */
-  canonicalsOf(meaning: Meaning | string): readonly CanonicalMeaning[] {
+  canonicalsOf(meaning: Meaning): readonly CanonicalMeaning[] {
     const name = this.nameOfToday(meaning);
     const number = NUMBER.exec(name)?.[0] ?? '';
     const said = this.saying.get(name) ?? this.saying.get(name.replace(NUMBER, '*'));
-    if (said) return said.map((each) => ({ ...each, meaning: each.meaning.replace('*', number) }));
+    if (said) return said.map((each) => ({ ...each, meaning: meaningOf(each.meaning.replace('*', number)) }));
     const entry = this.of(name);
     if (entry && WITHOUT_VALUE.includes(entry.kind)) return [];
     return [{ meaning: name, conversion: entry?.own ?? 'as-it-is' }];
   }
 
   /** Term and other words, for an index of words. */
-  wordsFor = (meaning: Meaning | string): readonly string[] => {
+  wordsFor = (meaning: Meaning): readonly string[] => {
     const entry = this.of(meaning);
     return entry ? [entry.term, ...entry.also] : [];
+  };
+
+  /** The trade's word for a function, a source or a meaning, with its number: `preset bit 0`; the name itself where none is known. */
+  termOf = (name: string): string => {
+    const [own] = this.wordsForOption(name);
+    const number = /(?<=\.)\d+(?=\.|$)/.exec(name)?.[0];
+    const term = own ?? this.of(meaningOf(name))?.term;
+    if (term === undefined) return name.replace(/[-.]/g, ' ');
+    return number === undefined ? term : `${term} ${number}`;
   };
 
   /** The same for an option, such as a function of an input. */

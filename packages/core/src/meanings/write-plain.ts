@@ -2,7 +2,7 @@
 // they came to stand; what is wanted and already said leaves its raw value alone. At the end everything is read back, so
 // that what is called met is met.
 
-import { hasBit, type OptionForm } from '../values/index.ts';
+import { hasBit, type OptionForm, type Meaning, meaningOf } from '../values/index.ts';
 import { defaultSet } from '../sets/index.ts';
 import { UnitRules } from '../rules/index.ts';
 import { factsOf, type Code, type Dictionary, type Outfit, type Parameter } from '../dictionary/index.ts';
@@ -23,7 +23,7 @@ export type Met =
 
 export interface WrittenSet {
   readonly readings: ReadonlyMap<Code, number>;
-  readonly met: ReadonlyMap<string, Met>;
+  readonly met: ReadonlyMap<Meaning, Met>;
 }
 
 /** What others count to, in the order in which they count to each other. */
@@ -54,7 +54,7 @@ const FIRST = [
   'loop.gain',
   'limit.torque',
 ];
-const rank = (meaning: string): number => {
+const rank = (meaning: Meaning): number => {
   const at = FIRST.indexOf(meaning);
   return at === -1 ? FIRST.length : at;
 };
@@ -67,7 +67,7 @@ export function writePlain(
   bridge: Bridge,
   dictionary: Dictionary,
   outfit: Outfit,
-  wanted: ReadonlyMap<string, Plain>,
+  wanted: ReadonlyMap<Meaning, Plain>,
   base?: ReadonlyMap<Code, number>,
 ): WrittenSet {
   const facts = factsOf(dictionary, outfit);
@@ -75,7 +75,7 @@ export function writePlain(
   if (!facts || !start) throw new Error(`${dictionary.id} has no outfit ${outfit.rating}, ${outfit.region}`);
   const rules = new UnitRules(dictionary, facts);
   const work = new WorkingSet(bridge, dictionary, facts, new Map(start as ReadonlyMap<Code, number>));
-  const troubles = new Map<string, Impossible>();
+  const troubles = new Map<Meaning, Impossible>();
   const limited = new Set<string>();
   const order = [...wanted].sort(([a], [b]) => rank(a) - rank(b));
   for (const [meaning, plain] of order) {
@@ -90,7 +90,7 @@ export function writePlain(
     if (written.writes.some((each) => each.limited)) limited.add(meaning);
     work.take(written.writes);
   }
-  const met = new Map<string, Met>();
+  const met = new Map<Meaning, Met>();
   for (const [meaning, plain] of order)
     if (plain.kind !== 'nothing')
       met.set(meaning, metBy(work.get(meaning), plain, limited.has(meaning), troubles.get(meaning)));
@@ -120,9 +120,9 @@ class WorkingSet extends PlainSet {
   }
 
   write(
-    meaning: string,
+    meaning: Meaning,
     plain: Plain,
-    others: ReadonlyMap<string, Plain>,
+    others: ReadonlyMap<Meaning, Plain>,
     limitsOf: (parameter: Parameter) => { readonly minimum: number; readonly maximum: number },
   ): Written {
     const carrier = this.carrierOf(meaning);
@@ -142,10 +142,10 @@ class WorkingSet extends PlainSet {
   }
 
   private writeParameter(
-    meaning: string,
+    meaning: Meaning,
     { parameter, conversion }: Carrier & { kind: 'parameter' },
     wanted: Plain,
-    others: ReadonlyMap<string, Plain>,
+    others: ReadonlyMap<Meaning, Plain>,
     limitsOf: (parameter: Parameter) => { readonly minimum: number; readonly maximum: number },
   ): Written {
     const { form, named } = parameter;
@@ -164,11 +164,11 @@ class WorkingSet extends PlainSet {
 
   /** The option that says it; of several the one that also says most of what else is wanted. */
   private choose(
-    meaning: string,
+    meaning: Meaning,
     parameter: Parameter,
     { options }: OptionForm,
     wanted: Plain,
-    others: ReadonlyMap<string, Plain>,
+    others: ReadonlyMap<Meaning, Plain>,
   ): Written {
     const raw = parameter.code;
     const fits = options.filter(({ raw: each }) => {
@@ -189,7 +189,7 @@ class WorkingSet extends PlainSet {
     parameter: Parameter,
     sayers: readonly Sayer[],
     wanted: string,
-    others: ReadonlyMap<string, Plain>,
+    others: ReadonlyMap<Meaning, Plain>,
   ): Written {
     const now = this.readings.get(parameter.code) ?? 0;
     if (parameter.form.kind === 'bits') {
@@ -214,7 +214,7 @@ class WorkingSet extends PlainSet {
   private ownAgreement(
     parameter: Parameter,
     option: string | undefined,
-    others: ReadonlyMap<string, Plain>,
+    others: ReadonlyMap<Meaning, Plain>,
   ): number {
     const own = this.bridge.vocabulary.nameOfToday(parameter.meaning ?? '');
     const wanted = others.get(own) ?? this.get(own);
@@ -224,10 +224,10 @@ class WorkingSet extends PlainSet {
 
 const agreement = (
   says: readonly { readonly meaning: string; readonly is: string }[] = [],
-  others: ReadonlyMap<string, Plain>,
+  others: ReadonlyMap<Meaning, Plain>,
 ): number =>
   says.filter(({ meaning, is }) => {
-    const wanted = others.get(meaning);
+    const wanted = others.get(meaningOf(meaning));
     return wanted?.kind === 'choice' && wanted.option === is;
   }).length;
 

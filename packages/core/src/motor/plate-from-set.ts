@@ -4,7 +4,7 @@
 import type { Dictionary } from '../dictionary/index.ts';
 import { tidy, type Bridge, type PlainSet } from '../meanings/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
-import { inBaseUnit } from '../values/index.ts';
+import { inBaseUnit, type Meaning, meaningOf } from '../values/index.ts';
 import { BRAKE_FIELDS, MOTOR_FIELDS, RATING_FIELDS } from './plate.ts';
 
 export interface ToldValue {
@@ -53,14 +53,14 @@ export function plateFromSet(
   const plain = bridge.read(dictionary, null, set.readings);
   const told = new Map<PlateKey, ToldValue>();
   for (const [key, meaning] of Object.entries(MEANINGS) as [PlateKey, string | null][]) {
-    const value = meaning === null ? undefined : toldBy(plain, key, meaning);
+    const value = meaning === null ? undefined : toldBy(plain, key, meaningOf(meaning));
     if (value) told.set(key, value);
   }
   return told;
 }
 
 /** Only what a parameter states: what is derived from other values of the plate tells nothing new. */
-function toldBy(set: PlainSet, key: PlateKey, meaning: string): ToldValue | undefined {
+function toldBy(set: PlainSet, key: PlateKey, meaning: Meaning): ToldValue | undefined {
   const carrier = set.carrierOf(meaning);
   const plain = set.get(meaning);
   if (carrier?.kind !== 'parameter' || plain.kind !== 'number' || plain.value === 0) return undefined;

@@ -5,7 +5,7 @@ import type { ParameterSet } from '../sets/index.ts';
 import { bridge } from '../testing/shipped-bridge.ts';
 import { allModels } from '../testing/shipped-model.ts';
 import { anySetOf, SEEDED } from '../testing/arbitraries.ts';
-import { parseRaw } from '../values/index.ts';
+import { parseRaw, meaningOf } from '../values/index.ts';
 import { plateLine, readPlate, writePlate, type PlateText } from './read-plate.ts';
 import { clashesOf, plateOf, ratingFor, sameNumbers } from './plate-clash.ts';
 import { plateFromSet, PLATE_FIELDS, type PlateKey } from './plate-from-set.ts';
@@ -74,7 +74,7 @@ function setOf(name: string, values: Readonly<Record<string, string>>): [Diction
   const found = allModels.find(({ model }) => model.model === name)?.model;
   if (!found) throw new Error(name);
   const readings = Object.entries(values).map(([meaning, text]) => {
-    const parameter = findMeaning(found, meaning);
+    const parameter = findMeaning(found, meaningOf(meaning));
     const raw = parameter && parseRaw(parameter.form, text);
     if (!parameter || !raw?.ok) throw new Error(`${meaning} ${text}`);
     return [parameter.code, raw.value] as const;

@@ -1,3 +1,4 @@
+import { meaningOf } from '../values/index.ts';
 import { describe, expect, it } from '@jest/globals';
 import { findMeaning, type Code } from '../dictionary/index.ts';
 import { defaultSet, type ParameterSet } from '../sets/index.ts';
@@ -8,7 +9,7 @@ const model = allModels.find((each) => each.model.id === 'quenby-s4@1')?.model;
 if (!model) throw new Error('no servo');
 const servo = model;
 const codeOf = (meaning: string): Code => {
-  const found = findMeaning(servo, meaning);
+  const found = findMeaning(servo, meaningOf(meaning));
   if (!found) throw new Error(meaning);
   return found.code;
 };

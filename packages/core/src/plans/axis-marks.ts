@@ -3,7 +3,7 @@
 
 import { findMeaning, type Code, type Dictionary } from '../dictionary/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
-import { isRaw } from '../values/index.ts';
+import { isRaw, meaningOf } from '../values/index.ts';
 
 /** A place of the machine and what it is known to hold. */
 export interface KnownAxis {
@@ -30,8 +30,8 @@ export function otherAxisOf(
   others: readonly KnownAxis[],
 ): OtherAxis | undefined {
   // Drives that are no axes may share a set: their peers are meant to be alike.
-  if (!findMeaning(dictionary, 'axis.number')) return undefined;
-  const marks = MARKS.flatMap((meaning) => findMeaning(dictionary, meaning)?.code ?? []);
+  if (!findMeaning(dictionary, meaningOf('axis.number'))) return undefined;
+  const marks = MARKS.flatMap((meaning) => findMeaning(dictionary, meaningOf(meaning))?.code ?? []);
   const found = others
     .filter(({ set }) => set.dictionary === own.set.dictionary)
     .map(({ tag, set }) => ({

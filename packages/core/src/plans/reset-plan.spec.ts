@@ -1,3 +1,4 @@
+import { meaningOf } from '../values/index.ts';
 import { describe, expect, it } from '@jest/globals';
 import { findMeaning, type Code, type Dictionary } from '../dictionary/index.ts';
 import { defaultSet, type ParameterSet } from '../sets/index.ts';
@@ -12,7 +13,7 @@ const modelOf = (id: string): Dictionary => {
 const fan = modelOf('toreka-f3@1');
 const RATING = fan.ratings[0]?.id ?? '';
 const codeOf = (meaning: string, model = fan): Code => {
-  const found = findMeaning(model, meaning);
+  const found = findMeaning(model, meaningOf(meaning));
   if (!found) throw new Error(meaning);
   return found.code;
 };

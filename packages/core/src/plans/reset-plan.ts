@@ -16,7 +16,7 @@ import {
   type ResetScope,
 } from '../dictionary/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
-import { parseRaw, sameReading, type Reading } from '../values/index.ts';
+import { parseRaw, sameReading, type Reading, meaningOf } from '../values/index.ts';
 import { UnitRules, type Readings } from '../rules/index.ts';
 import { planWrites, type WritePlan } from './write-plan.ts';
 
@@ -184,7 +184,7 @@ export function otherRegionIn(
   const here = factsOf(dictionary, own) ?? {};
   const holds = (parameter: Parameter, facts: Facts) =>
     defaultOf(parameter, facts) === set.readings.get(parameter.code);
-  const chooser = findMeaning(dictionary, 'unit.region')?.code;
+  const chooser = findMeaning(dictionary, meaningOf('unit.region'))?.code;
   for (const { id, name } of dictionary.regions.filter((each) => each.id !== own.region)) {
     const there = factsOf(dictionary, { rating: own.rating, region: id }) ?? {};
     const telling = dictionary.parameters.filter(

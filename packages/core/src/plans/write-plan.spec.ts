@@ -1,6 +1,7 @@
 // Single cases by hand. That plans hold on units of every model is shown against the simulated plant, which shares no
 // code with this: apps/server/src/writing/plans-on-units.spec.ts.
 
+import { meaningOf } from '../values/index.ts';
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { findMeaning, type Code, type Dictionary } from '../dictionary/index.ts';
@@ -11,7 +12,7 @@ import { structuralCodes, UnitRules } from '../rules/index.ts';
 import { describeUnreachable, planWrites, WRITE_PHASES } from './index.ts';
 
 const codeOf = (meaning: string, model: Dictionary = shippedModel): Code => {
-  const parameter = findMeaning(model, meaning);
+  const parameter = findMeaning(model, meaningOf(meaning));
   if (!parameter) throw new Error(meaning);
   return parameter.code;
 };
@@ -129,7 +130,7 @@ describe('a write plan', () => {
 
   it('names a trigger instead of setting a unit back by it', () => {
     for (const { model, facts: own } of allModels) {
-      const trigger = findMeaning(model, 'unit.resetTrigger');
+      const trigger = findMeaning(model, meaningOf('unit.resetTrigger'));
       if (!trigger) continue;
       const current = { dictionary: model.id, readings: new Map([[trigger.code, 0]]) };
       const { steps, unreachable } = planWrites(model, own, current, new Map([[trigger.code, 1]]));

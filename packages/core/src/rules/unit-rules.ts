@@ -18,7 +18,7 @@ import {
   type ValueRefusal,
 } from '../dictionary/index.ts';
 import { isRated } from './structure.ts';
-import { fail, ok, type Reading, type Result } from '../values/index.ts';
+import { fail, ok, type Reading, type Result, meaningOf } from '../values/index.ts';
 
 export type Readings = ReadonlyMap<Code, Reading>;
 
@@ -50,7 +50,7 @@ export class UnitRules {
     this.facts = facts;
     this.chosen = { key: 'none yet', facts };
     const { effects, parameters } = dictionary;
-    this.locks = LOCKS.flatMap((meaning) => findMeaning(dictionary, meaning)?.code ?? []);
+    this.locks = LOCKS.flatMap((meaning) => findMeaning(dictionary, meaningOf(meaning))?.code ?? []);
     this.byWhen = grouped(effects, ({ when }) => [when]);
     const blocking = effects.filter((each) => each.kind === 'blocks');
     this.blockersOf = grouped(blocking, ({ codes }) => codes);

@@ -2,9 +2,11 @@
 // `[coast]`, `[run.reverse when command.wiring=separate, else direction]`, `[stop.mode=ramp-dc else ramp]`.
 // `parseOptionMeaning(formatOptionMeaning(x)) = x`.
 
+import { meaningOf, type Meaning } from './meaning.ts';
+
 export interface Choice {
   /** Meaning of what is chosen. */
-  readonly meaning: string;
+  readonly meaning: Meaning;
   /** The option that is chosen. */
   readonly is: string;
 }
@@ -39,10 +41,11 @@ export function parseOptionMeaning(text: string): OptionMeaning | undefined {
       const [, meaning = '', other = '', is = ''] = when;
       const otherwise = ELSE.exec(pieces[at + 1] ?? '')?.[1];
       if (otherwise === undefined || found.meaning !== undefined) return undefined;
-      found = { ...found, meaning: otherwise, instead: { meaning, when: { meaning: other, is } } };
+      found = { ...found, meaning: otherwise, instead: { meaning, when: { meaning: meaningOf(other), is } } };
       at += 1;
     } else if (saying) {
-      const [, meaning = '', is = '', otherwise] = saying;
+      const [, name = '', is = '', otherwise] = saying;
+      const meaning = meaningOf(name);
       const said = otherwise === undefined ? { meaning, is } : { meaning, is, else: otherwise };
       found = { ...found, says: [...(found.says ?? []), said] };
     } else if (OWN.test(piece) && found.meaning === undefined) found = { ...found, meaning: piece };

@@ -2,7 +2,7 @@
 // f = ref·[L+(H−L)·s]; by gain and bias f = f_x·clamp(G·s+B, 0, 1); by two points the line through them, held beyond them;
 // by full scale n = full·(u−offset)/10 V.
 
-import { fail, ok, type Result } from '../../values/index.ts';
+import { fail, ok, type Result, type Meaning, meaningOf } from '../../values/index.ts';
 import type { Code, Parameter } from '../../dictionary/index.ts';
 import {
   curveAt,
@@ -28,7 +28,7 @@ import {
 } from './conversion.ts';
 
 const PERCENT = 100;
-const inputOf = (meaning: string): string => /\d+/.exec(meaning)?.[0] ?? '';
+const inputOf = (meaning: Meaning): string => /\d+/.exec(meaning)?.[0] ?? '';
 
 interface Part {
   readonly parameter: Parameter;
@@ -40,7 +40,7 @@ interface Part {
 
 /** A speed of the curve by what it states, with the way to hertz. */
 function speedPart(at: Place, stated: string): Result<Part, Untold> {
-  const part = at.set.part(stated);
+  const part = at.set.part(meaningOf(stated));
   if (!part.ok) return part;
   const scale = scaleOf({ ...at, parameter: part.value.parameter });
   if (!scale.ok) return scale;
@@ -49,8 +49,8 @@ function speedPart(at: Place, stated: string): Result<Part, Untold> {
 
 /** The signal is the actual value of the loop while that is on and takes it from here. */
 const isActualValue = ({ set, meaning }: Place): boolean =>
-  set.choice('loop.feedback') === `analog-${inputOf(meaning)}` &&
-  (set.choice('loop.mode') ?? 'off') !== 'off';
+  set.choice(meaningOf('loop.feedback')) === `analog-${inputOf(meaning)}` &&
+  (set.choice(meaningOf('loop.mode')) ?? 'off') !== 'off';
 
 function curve(
   at: ReadAt,
@@ -243,7 +243,10 @@ const pointNames = ({ meaning }: Place): readonly string[] =>
 function pointParts(at: Place): Result<PointParts, Untold> {
   const input = `analog.${inputOf(at.meaning)}`;
   if (isActualValue(at)) return fail({ code: 'other-use' });
-  const [low, high] = [at.set.part(`${input}.pointLow.signal`), at.set.part(`${input}.pointHigh.signal`)];
+  const [low, high] = [
+    at.set.part(meaningOf(`${input}.pointLow.signal`)),
+    at.set.part(meaningOf(`${input}.pointHigh.signal`)),
+  ];
   const [lowSpeed, highSpeed] = [
     speedPart(at, `${input}.pointLow.speed`),
     speedPart(at, `${input}.pointHigh.speed`),
@@ -263,10 +266,11 @@ export const fullScale: Conversion = {
   read(at) {
     const input = `analog.${inputOf(at.meaning)}`;
     const codes = codesOf(at, `${input}.full`, `${input}.offset`);
-    if ((at.set.choice(`${input}.use`) ?? 'speed') !== 'speed') return nothing({ code: 'other-use' }, codes);
+    if ((at.set.choice(meaningOf(`${input}.use`)) ?? 'speed') !== 'speed')
+      return nothing({ code: 'other-use' }, codes);
     const full = speedPart(at, `${input}.full`);
     if (!full.ok) return nothing(full.fault, codes);
-    const offset = at.set.part(`${input}.offset`);
+    const offset = at.set.part(meaningOf(`${input}.offset`));
     if (!offset.ok) return nothing(offset.fault, codes);
     const at10 = full.value.value * full.value.factor;
     const volts = offset.value.value / MILLIVOLTS;
@@ -280,7 +284,7 @@ export const fullScale: Conversion = {
   write(at) {
     const input = `analog.${inputOf(at.meaning)}`;
     const full = speedPart(at, `${input}.full`);
-    const offset = at.set.part(`${input}.offset`);
+    const offset = at.set.part(meaningOf(`${input}.offset`));
     const ends = straight(at);
     if (!ends.ok) return ends.fault;
     if (!full.ok) return untold(full.fault);

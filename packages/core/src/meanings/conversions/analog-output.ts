@@ -1,6 +1,6 @@
 // Which value the full analog output stands for. By gain: f_x/G, 2·I_u/G, 1000 V/G; by share: F·rated, of what is shown.
 
-import { fail, ok, type Result } from '../../values/index.ts';
+import { fail, ok, type Result, meaningOf } from '../../values/index.ts';
 import { nothing, tidy, type UsedFact, type Untold } from '../plain.ts';
 import type { PlainSet } from '../plain-set.ts';
 import { impossible, nearest, stepOf, untold, type Conversion, type ReadAt } from './conversion.ts';
@@ -12,9 +12,9 @@ const SHOWN = 'analogOutput.source';
 
 /** What the full signal stands for at 100 %, of what the output shows. */
 function fullByGain(set: PlainSet): Result<UsedFact, Untold> {
-  switch (set.choice(SHOWN)) {
+  switch (set.choice(meaningOf(SHOWN))) {
     case 'frequency':
-      return set.fact('frequency.maximum');
+      return set.fact(meaningOf('frequency.maximum'));
     case 'current': {
       const current = set.reference('unit.current');
       return current.ok ? ok({ ...current.value, value: 2 * current.value.value }) : current;
@@ -35,11 +35,11 @@ const RATED: Readonly<Record<string, string>> = {
 
 /** The rated value of what the output shows; of what is not a value of the plate, nobody states one. */
 function ratedShown(set: PlainSet): Result<UsedFact, Untold> {
-  const shown = set.choice(SHOWN);
+  const shown = set.choice(meaningOf(SHOWN));
   if (shown === undefined) return fail({ code: 'missing', what: SHOWN });
   if (shown === 'torque') return ok({ what: 'motor.ratedTorque', code: null, value: PERCENT, unit: '%' });
   const rated = RATED[shown];
-  return rated === undefined ? fail({ code: 'reference-not-stated' }) : set.fact(rated);
+  return rated === undefined ? fail({ code: 'reference-not-stated' }) : set.fact(meaningOf(rated));
 }
 
 const told = (

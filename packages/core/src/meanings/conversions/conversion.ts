@@ -1,7 +1,7 @@
 // What a way of counting is: both directions in one file, with the facts that it needs. No conversion answers NaN: a divisor
 // of zero is "cannot be told".
 
-import { toNumber, type NumberForm } from '../../values/index.ts';
+import { toNumber, type NumberForm, type Meaning, meaningOf } from '../../values/index.ts';
 import type { Code, Limits, Parameter } from '../../dictionary/index.ts';
 import type { Plain, Untold } from '../plain.ts';
 import type { PlainSet } from '../plain-set.ts';
@@ -9,7 +9,7 @@ import type { MeaningEntry } from '../vocabulary.ts';
 
 export interface Place {
   readonly set: PlainSet;
-  readonly meaning: string;
+  readonly meaning: Meaning;
   /** Nothing for a meaning that the vocabulary does not know. */
   readonly entry: MeaningEntry | null;
   readonly parameter: Parameter;
@@ -23,7 +23,7 @@ export interface ReadAt extends Place {
 export interface WriteAt extends Place {
   readonly wanted: Plain;
   /** The other plain values that are wanted along with it. */
-  readonly others: ReadonlyMap<string, Plain>;
+  readonly others: ReadonlyMap<Meaning, Plain>;
   readonly limitsOf: (parameter: Parameter) => Limits;
 }
 
@@ -56,7 +56,7 @@ export const untold = (why: Untold): Written => ({ impossible: { code: 'untold',
 
 /** The parameters that state these parts, as far as the model has them. */
 export const codesOf = ({ set }: Pick<Place, 'set'>, ...stated: readonly string[]): readonly Code[] =>
-  stated.flatMap((meaning) => set.stated(meaning)?.code ?? []);
+  stated.flatMap((meaning) => set.stated(meaningOf(meaning))?.code ?? []);
 
 /** One raw step in the unit of the form. */
 export const stepOf = (form: NumberForm): number =>

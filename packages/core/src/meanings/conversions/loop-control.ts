@@ -2,7 +2,7 @@
 // so T_i = K_p/K_i and T_d = K_d/K_p. A proportional band is K = 100 %/PB. The gain is in hertz of output for a percent of
 // the transmitter's range.
 
-import { fail, ok, type Result } from '../../values/index.ts';
+import { fail, ok, type Result, meaningOf } from '../../values/index.ts';
 import { nothing, tidy, type UsedFact, type Untold } from '../plain.ts';
 import { referenceName } from '../references.ts';
 import {
@@ -52,7 +52,7 @@ export const band: Conversion = {
 
 /** The proportional gain as the controller itself counts it. */
 function gainOf({ set }: Place): Result<UsedFact & { readonly step: number }, Untold> {
-  const gain = set.part('loop.gain');
+  const gain = set.part(meaningOf('loop.gain'));
   if (!gain.ok) return gain;
   const { value, parameter } = gain.value;
   const step = parameter.form.kind === 'number' ? stepOf(parameter.form) : 0;
@@ -139,7 +139,7 @@ export const loopUnit: Conversion = {
 };
 
 function rangeOf({ set }: Place): Result<readonly [UsedFact, UsedFact], Untold> {
-  const [low, high] = [set.fact('loop.scaleLow'), set.fact('loop.scaleHigh')];
+  const [low, high] = [set.fact(meaningOf('loop.scaleLow')), set.fact(meaningOf('loop.scaleHigh'))];
   if (!low.ok) return low;
   if (!high.ok) return high;
   if (low.value.value === high.value.value) return fail({ code: 'divisor', what: 'loop.scaleHigh' });

@@ -2,7 +2,7 @@
 // seconds for each hertz from a ramp time. The plain value is a multiple of the parameter's own.
 // Speeds of induction machines: f = n·p/60, synchronous. Increments of CiA 402: n = 60·v/(608F:01/608F:02).
 
-import { fail, inBaseUnit, ok, sameQuantity, type Result } from '../../values/index.ts';
+import { fail, inBaseUnit, ok, sameQuantity, type Result, meaningOf } from '../../values/index.ts';
 import { nothing, tidy, type How, type UsedFact, type Untold } from '../plain.ts';
 import { frequencyOfSpeed, polePairs, referenceName } from '../references.ts';
 import { impossible, nearest, stepOf, untold, type Conversion, type Place } from './conversion.ts';
@@ -19,14 +19,16 @@ const PERCENT = 100;
 const SHARES: Readonly<Record<string, number>> = { '%': 1, '‰': 0.1, '%/s': 1 };
 const AS_IT_IS = { conversion: 'as-it-is', facts: [] } as const;
 
+type Counted = Pick<Place, 'set' | 'entry' | 'parameter'>;
+
 /** One of the parameter's own unit in the plain unit of the meaning. */
-export function scaleOf({ set, entry, parameter }: Place): Result<Scale, Untold> {
+export function scaleOf({ set, entry, parameter }: Counted): Result<Scale, Untold> {
   if (parameter.form.kind !== 'number') return fail({ code: 'unit', unit: '' });
   const own = parameter.form.unit;
   // Nobody says in which unit a meaning of the plant's own counts.
   if (entry?.unit === undefined) return ok({ factor: 1, unit: own, ...AS_IT_IS });
   const { unit } = entry;
-  if (unit === 's/Hz') return rampScale({ set, entry, parameter, meaning: '' });
+  if (unit === 's/Hz') return rampScale({ set, entry, parameter });
   const share = SHARES[own];
   const name = referenceName(set.dictionary, parameter, entry);
   if (share !== undefined) return shareScale(set, share, name, unit, entry.of);
@@ -80,7 +82,7 @@ function ofReference(set: Place['set'], of: string, own: string): Result<Scale, 
 }
 
 /** Seconds to a speed, as seconds for each hertz: 0 is a jump. */
-function rampScale({ set, entry, parameter }: Place): Result<Scale, Untold> {
+function rampScale({ set, entry, parameter }: Counted): Result<Scale, Untold> {
   if (parameter.form.kind !== 'number' || !entry || !sameQuantity(parameter.form.unit, 's'))
     return fail({ code: 'reference-not-stated' });
   const name = referenceName(set.dictionary, parameter, entry);
@@ -114,7 +116,7 @@ function turningScale(set: Place['set'], own: string, unit: string): Result<Scal
     return ok({ factor: pairs.value.value / 60, unit, conversion: 'poles', facts: [pairs.value] });
   }
   if (own !== 'inc/s' || unit !== 'rpm') return undefined;
-  const [increments, turns] = [set.fact('scale.increments'), set.fact('scale.turns')];
+  const [increments, turns] = [set.fact(meaningOf('scale.increments')), set.fact(meaningOf('scale.turns'))];
   if (!increments.ok) return increments;
   if (!turns.ok) return turns;
   if (increments.value.value === 0) return fail({ code: 'divisor', what: 'scale.increments' });

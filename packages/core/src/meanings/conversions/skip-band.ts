@@ -1,6 +1,6 @@
 // A skip band by its middle and a width that all bands of the model share: from and to = middle ∓ width/2.
 
-import { inBaseUnit } from '../../values/index.ts';
+import { inBaseUnit, type Meaning, meaningOf } from '../../values/index.ts';
 import { nothing, tidy, type Plain, type PlainNumber } from '../plain.ts';
 import { asItIs, scaleOf } from './scale.ts';
 import {
@@ -14,11 +14,11 @@ import {
 } from './conversion.ts';
 
 const WIDTH = 'skip.width';
-const isBegin = (meaning: string): boolean => meaning.endsWith('.from');
+const isBegin = (meaning: Meaning): boolean => meaning.endsWith('.from');
 
 /** The width in the plain unit of the band; `off` where it switches the bands off. */
 function widthOf(at: Place): Plain {
-  const width = at.set.part(WIDTH);
+  const width = at.set.part(meaningOf(WIDTH));
   if (!width.ok) return nothing(width.fault, [at.parameter.code, ...codesOf(at, WIDTH)]);
   const { parameter, value } = width.value;
   const codes = [parameter.code];
@@ -48,7 +48,7 @@ export const middleAndWidth: Conversion = {
     };
   },
   write(at) {
-    const width = at.set.stated(WIDTH);
+    const width = at.set.stated(meaningOf(WIDTH));
     if (!width) return impossible('no-such-thing');
     const band = bandOf(at, at.meaning.replace(/\.(from|to)$/, ''));
     if (!band) return switchedOff(at, width);
@@ -68,7 +68,7 @@ export const edges: Conversion = {
   read(at) {
     const edge = asItIs.read(at);
     const name = otherEdge(at.meaning);
-    const other = at.set.part(name);
+    const other = at.set.part(meaningOf(name));
     if (edge.kind !== 'number') return edge;
     const codes = [...edge.codes, ...codesOf(at, name)];
     if (!other.ok) return nothing(other.fault, codes);
@@ -77,13 +77,13 @@ export const edges: Conversion = {
       : { ...edge, codes };
   },
   write(at) {
-    const other = at.set.part(otherEdge(at.meaning));
+    const other = at.set.part(meaningOf(otherEdge(at.meaning)));
     if (at.wanted.kind !== 'choice') return asItIs.write(at);
     return other.ok ? nearestOf(at, [[at.parameter, other.value.value]]) : untold(other.fault);
   },
 };
 
-const otherEdge = (meaning: string): string =>
+const otherEdge = (meaning: Meaning): string =>
   isBegin(meaning) ? meaning.replace(/from$/, 'to') : meaning.replace(/to$/, 'from');
 
 interface Band {
@@ -95,7 +95,10 @@ const numberOf = (plain: Plain | undefined): PlainNumber | undefined =>
   plain?.kind === 'number' ? plain : undefined;
 
 function bandOf({ others }: WriteAt, name: string): Band | undefined {
-  const [from, to] = [numberOf(others.get(`${name}.from`)), numberOf(others.get(`${name}.to`))];
+  const [from, to] = [
+    numberOf(others.get(meaningOf(`${name}.from`))),
+    numberOf(others.get(meaningOf(`${name}.to`))),
+  ];
   return from && to ? { from: from.value, to: to.value } : undefined;
 }
 

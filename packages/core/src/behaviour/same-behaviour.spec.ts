@@ -1,0 +1,128 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { benchWiring, bridge, modelNamed, outfitOf, plainMachine, plainReadings } from '../testing/index.ts';
+import { inShort } from '../testing/bench-drive.ts';
+import type { Wiring } from '../wiring/index.ts';
+import {
+  begin,
+  machineOf,
+  sameBehaviour,
+  sayDifference,
+  step,
+  type Machine,
+  type Sameness,
+  type WalkOptions,
+} from './index.ts';
+
+const OPTIONS: WalkOptions = { mostPairs: 1500, mostDifferences: 8, keys: false };
+const HN64 = 'halvern-hn64@1';
+
+/** Only the contacts of these inputs: the others would only make the walk longer. */
+function few(
+  id: string,
+  wanted: Readonly<Record<string, string | number>>,
+  inputs: readonly number[],
+): Machine {
+  const model = modelNamed(id);
+  const whole = benchWiring(model);
+  const kept = inputs.map((input) => `S${input}`);
+  const wiring: Wiring = {
+    ...whole,
+    devices: whole.devices.filter(({ name }) => kept.includes(name)),
+    wires: whole.wires.filter(({ from, to }) =>
+      [from, to].every((end) => end.kind === 'terminal' || kept.includes(end.device)),
+    ),
+  };
+  return machineOf(bridge.read(model, outfitOf(model), plainReadings(model, wanted)), wiring);
+}
+
+const replay = ({ differences }: Sameness, a: Machine, b: Machine) =>
+  differences.map(({ events }) =>
+    [a, b].map((machine) => {
+      let stepped = begin(machine);
+      for (const event of events) stepped = step(machine, stepped.state, event);
+      return inShort(stepped.outcome);
+    }),
+  );
+
+describe('the same behaviour', () => {
+  it.each([
+    ['halvern-hn20@1', { 'input.3.function': 'preset.bit.0' }],
+    [HN64, { 'input.3.function': 'preset.2' }],
+    ['toreka-c1@1', { 'input.3.function': 'jog' }],
+    ['toreka-c7@1', { 'input.3.function': 'quick-stop' }],
+    ['toreka-f3@1', { 'input.3.function': 'permit', 'permit.mode': 'input' }],
+  ] as const)('of %s with itself is found, and how much was looked at', (id, wanted) => {
+    const machine = few(id, wanted, [1, 3]);
+    const walked = sameBehaviour(machine, few(id, wanted, [1, 3]), { ...OPTIONS, keys: true });
+    expect([walked.same, walked.unfinished, walked.differences]).toEqual([true, false, []]);
+    expect(walked.pairs).toBeGreaterThan(3);
+  });
+
+  it('of a drive and its successor: presets that are chosen otherwise, told by the shortest way', () => {
+    const old = few(
+      'halvern-hn20@1',
+      { 'input.3.function': 'preset.bit.0', 'input.4.function': 'preset.bit.1' },
+      [1, 3, 4],
+    );
+    const successor = few(
+      HN64,
+      {
+        'input.3.function': 'preset.1',
+        'input.4.function': 'preset.2',
+        'preset.contact.1': 20,
+        'preset.contact.2': 15,
+      },
+      [1, 3, 4],
+    );
+    const walked = sameBehaviour(old, successor, OPTIONS);
+    const texts = walked.differences.map((each) =>
+      sayDifference(each, { machine: successor, term: (name) => name }),
+    );
+    expect(texts).toContainEqual(
+      expect.stringContaining('With S1 worked: runs forward at 0.0 Hz instead of 10.0 Hz'),
+    );
+    for (const [a, b] of replay(walked, old, successor)) expect(a).not.toBe(b);
+    const shortest = walked.differences.find(({ aspect }) => aspect === 'speed');
+    expect(shortest?.events).toHaveLength(2);
+  });
+
+  it('notices a start by itself, whichever side it is on', () => {
+    const waits = few(HN64, { 'command.startLock': 'wait', 'command.resetLock': 'wait' }, [1]);
+    const starts = few(HN64, {}, [1]);
+    const aspects = (a: Machine, b: Machine) =>
+      sameBehaviour(a, b, OPTIONS).differences.map(({ aspect }) => aspect);
+    expect(aspects(waits, starts)).toContain('starts');
+    expect(aspects(starts, waits)).toContain('does-not-start');
+  });
+
+  it('is not said of what was not looked at', () => {
+    const machine = plainMachine(modelNamed(HN64), {});
+    const walked = sameBehaviour(machine, machine, { ...OPTIONS, mostPairs: 20 });
+    expect([walked.same, walked.unfinished, walked.pairs]).toEqual([false, true, 20]);
+  });
+
+  it('has a way to every difference that shows it when it is gone again', () => {
+    const speeds = fc.constantFrom(5, 10, 20);
+    const side = fc.record({
+      'input.3.function': fc.constantFrom('jog', 'coast', 'quick-stop', 'preset.1', 'none'),
+      'jog.speed': speeds,
+      'preset.contact.1': speeds,
+      'stop.mode': fc.constantFrom('ramp', 'coast'),
+      'command.startLock': fc.constant('start'),
+    });
+    fc.assert(
+      fc.property(side, side, (one, other) => {
+        const [a, b] = [few(HN64, one, [1, 3]), few(HN64, other, [1, 3])];
+        const [walked, back] = [sameBehaviour(a, b, OPTIONS), sameBehaviour(b, a, OPTIONS)];
+        expect(walked.same).toBe(back.same);
+        for (const { events, a: left, b: right } of walked.differences) {
+          let [x, y] = [begin(a), begin(b)];
+          for (const event of events) [x, y] = [step(a, x.state, event), step(b, y.state, event)];
+          expect([x.outcome, y.outcome]).toEqual([left.outcome, right.outcome]);
+        }
+      }),
+      { seed: 640_712, numRuns: 40 },
+    );
+  });
+});

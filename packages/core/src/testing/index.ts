@@ -1,0 +1,5 @@
+export * from './bench-drive.ts';
+export * from './bench-wiring.ts';
+export * from './rule-scenarios.ts';
+export { rawOf, SEEDED } from './arbitraries.ts';
+export { bridge } from './shipped-bridge.ts';
