@@ -30,7 +30,7 @@ const FLOORS = [
   ['integrity', 'papers', 'reaching'],
   ['changes'],
   ['decisions', 'axes', 'writing', 'key-in'],
-  ['overview', 'live', 'peers', 'compare', 'look-ups'],
+  ['overview', 'dry-run', 'live', 'peers', 'compare', 'look-ups'],
   ['rounds', 'backup', 'read-off', 'find-units', 'motors', 'files', 'tolerations'],
   ['jobs', 'sets', 'wiring', 'register', 'catalogue'],
   ['lines', 'queue', 'access', 'plant', 'logbook', 'file-content', 'storage', 'problems'],

@@ -36,6 +36,8 @@ test('a drift is found, decided, proposed by one person and signed by another', 
   await expect(tile(engineer, 'GL-PU-01')).toContainText('◇1 tolerated');
   await engineer.getByRole('link', { name: 'Logbook' }).click();
   await expect(
-    engineer.getByText(/Signed revision 3 of the baseline: Nozzles want the short ramp/),
+    engineer.getByText(
+      /Signed revision 3 of the baseline, with revision 1 of the wiring: Nozzles want the short ramp/,
+    ),
   ).toBeVisible();
 });

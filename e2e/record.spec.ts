@@ -110,12 +110,12 @@ test('the unit itself is compared as it is now, and nothing of it is kept', asyn
 test('three ways, over the years, and across models', async ({ page }) => {
   await signIn(page, 'viewer');
   await page.goto('/positions/KL1-CA-01');
-  await page.getByLabel('three ways').check();
+  await page.getByLabel('three ways').click();
   await expect(page.getByRole('table', { name: 'Three ways' }).locator('[data-code="FM04"]')).toContainText(
     /50\.0 Hz.*60\.0 Hz/,
   );
   await page.goto('/positions/KL1-RD-07/parameters/01R');
-  await page.getByLabel(/with the 11 peers/).check();
+  await page.getByLabel(/with the 11 peers/).click();
   await expect(page).toHaveURL(/peers=yes/);
   await expect(
     page.getByRole('listitem').filter({ hasText: 'Tiles slip at the start: longer ramp' }),

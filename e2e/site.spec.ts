@@ -37,6 +37,7 @@ test('a wiring is typed with the keyboard alone, checked on the way, and kept wi
     .getByLabel(/^Wires, row \d+, To$/)
     .last()
     .press('Enter');
+  await expect(page.getByLabel(/^Wires, row \d+, To$/).last()).toBeFocused();
   await page.keyboard.type('S20:14');
   await page
     .getByLabel(/^Wires, row \d+, From$/)
@@ -108,4 +109,67 @@ test('two makers are compared in plain values, and each value says how it was to
   const row = page.locator('[data-meaning="limit.current"]');
   await expect(row).toContainText('150 % of rated current of the unit 5.5 A is 8.25 A');
   await expect(row).toContainText('150 % of rated current of the unit 4.1 A (02U) is 6.15 A');
+});
+
+test('a dry run is worked with the keyboard, says why, and can be sent', async ({ page }) => {
+  await signIn(page, 'viewer');
+  await page.goto('/positions/BP-AG-01/dry-run');
+  const answer = page.getByRole('region', { name: 'What the drive does' });
+  await expect(answer.getByText('Stopped', { exact: true })).toBeVisible();
+  const start = page.getByLabel('S1, hold');
+  await start.focus();
+  await page.keyboard.down('Space');
+  await page.keyboard.up('Space');
+  await expect(answer.getByText('Runs forward at 18.0 Hz')).toBeVisible();
+  await page.getByRole('group', { name: 'S2, place' }).getByRole('button', { name: '2' }).press('Enter');
+  await expect(answer.getByText('Runs forward at 41.0 Hz')).toBeVisible();
+  await expect(answer.getByText('S2 (speed) → terminal 11 closed → preset bit 1')).toBeVisible();
+  await expect(page.getByRole('row', { name: 'at 1 Runs forward at 32.0 Hz' })).toBeVisible();
+  const address = page.url();
+  await page.getByLabel('S0, hold').focus();
+  await page.keyboard.press('Space');
+  await expect(answer.getByText('Stopped', { exact: true })).toBeVisible();
+  await page.goto(address);
+  await expect(answer.getByText('Runs forward at 41.0 Hz')).toBeVisible();
+});
+
+test('a jog that is never read, and what differences do, are said in plain words', async ({ page }) => {
+  await signIn(page, 'viewer');
+  await page.goto('/positions/SP-OB-01/dry-run?do=on.at~S5~1');
+  await expect(
+    page.getByText(/Terminal 27 asks for jog; ignored: commands come from elsewhere/),
+  ).toBeVisible();
+  await page.goto('/positions/KL1-RD-07');
+  const told = page.getByRole('region', { name: 'What the differences do' });
+  await expect(
+    told.getByText('With S1 worked, S2 at 3: runs forward at 9.0 Hz instead of 12.0 Hz.'),
+  ).toBeVisible();
+  await told.getByRole('link', { name: 'Show it' }).first().click();
+  const answer = page.getByRole('region', { name: 'What the drive does' });
+  await expect(answer.getByText('Runs forward at 9.0 Hz')).toBeVisible();
+  await page.goto('/compare/behaviour?a=KL1-RD-01&b=KL1-RD-02');
+  await expect(page.getByText(/^The same in all \d+ pairs of states/)).toBeVisible();
+});
+
+test('a photograph of a wiring is added, shown and withdrawn; a changed wiring is proposed for a signature', async ({
+  page,
+}) => {
+  await signIn(page, 'technician');
+  await page.goto('/positions/GL-BE-02/wiring');
+  // One brown point, as small as a PNG can be.
+  const png = Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+    'base64',
+  );
+  await page.getByLabel('What the next photograph shows').fill('Strip, cover off');
+  const file = page.getByLabel('Photograph of the wiring as JPEG or PNG');
+  await file.setInputFiles({ name: 'strip.png', mimeType: 'image/png', buffer: png });
+  await expect(page.getByAltText('Strip, cover off')).toBeVisible();
+  await page.getByRole('button', { name: 'Withdraw' }).click();
+  await page.getByLabel('Why Strip, cover off is withdrawn').fill('Too small');
+  await page.keyboard.press('Enter');
+  await expect(page.getByAltText('Strip, cover off')).toHaveCount(0);
+  await expect(page.getByText(/Revision 2 of the wiring is not signed/)).toBeVisible();
+  await page.getByRole('button', { name: 'Propose it for signature' }).click();
+  await expect(page.getByText(/It is signed together with/)).toBeVisible();
 });

@@ -6,6 +6,7 @@
 
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { behaviourBench } from './bench/behaviour.mjs';
 import { compareBench } from './bench/compare.mjs';
 import { firstLoadBench } from './bench/first-load.mjs';
 import { keepingBench } from './bench/keeping.mjs';
@@ -32,6 +33,7 @@ const BENCHES = {
   keeping: keepingBench,
   storage: storageBench,
   'plain-values': plainValuesBench,
+  behaviour: behaviourBench,
   planning: planningBench,
   'peers-scroll': peersScrollBench,
   'first-load': firstLoadBench,

@@ -23,6 +23,7 @@ import { LookUpsModule } from './look-ups/look-ups.module.ts';
 import { MotorsModule } from './motors/motors.module.ts';
 import { OverviewModule } from './overview/overview.module.ts';
 import { PapersModule } from './papers/papers.module.ts';
+import { DryRunModule } from './dry-run/dry-run.module.ts';
 import { PeersModule } from './peers/peers.module.ts';
 import { PlantModule } from './plant/plant.module.ts';
 import { QueueModule } from './queue/queue.module.ts';
@@ -49,6 +50,7 @@ const FLOORS = [
   KeyInModule,
   OverviewModule,
   LiveModule,
+  DryRunModule,
   PeersModule,
   CompareModule,
   LookUpsModule,

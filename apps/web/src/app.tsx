@@ -35,6 +35,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./wiring/wiring-page.tsx')).WiringPage }),
       },
       {
+        path: 'positions/:tag/dry-run',
+        lazy: async () => ({ Component: (await import('./dry-run/dry-run-page.tsx')).DryRunPage }),
+      },
+      {
         path: 'positions/:tag/import',
         lazy: async () => ({ Component: (await import('./files/import-page.tsx')).ImportPage }),
       },
@@ -51,6 +55,10 @@ const router = createBrowserRouter([
       {
         path: 'models/:id',
         lazy: async () => ({ Component: (await import('./models/model-page.tsx')).ModelPage }),
+      },
+      {
+        path: 'models/:id/dry-run',
+        lazy: async () => ({ Component: (await import('./dry-run/model-dry-run-page.tsx')).ModelDryRunPage }),
       },
       {
         path: 'models/new',
@@ -71,6 +79,12 @@ const router = createBrowserRouter([
       {
         path: 'compare',
         lazy: async () => ({ Component: (await import('./compare/peers-page.tsx')).PeersPage }),
+      },
+      {
+        path: 'compare/behaviour',
+        lazy: async () => ({
+          Component: (await import('./dry-run/same-behaviour-page.tsx')).SameBehaviourPage,
+        }),
       },
       {
         path: 'compare/two',

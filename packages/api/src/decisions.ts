@@ -20,6 +20,10 @@ export interface DecisionView {
 
 /** A baseline revision that waits for its signature. */
 export interface DraftView {
+  /** Revision of the wiring that would be signed with it; nothing where none was kept. */
+  readonly wiring: number | null;
+  /** What is proposed: decided differences, the newest backup as the first one, or the wiring with the values as they were. */
+  readonly of: 'differences' | 'first' | 'wiring';
   readonly id: string;
   /** Revision that it would become. */
   readonly revision: number;

@@ -18,6 +18,7 @@ export * from './read-off.ts';
 export * from './register.ts';
 export * from './rounds.ts';
 export * from './site.ts';
+export * from './dry-run.ts';
 export * from './wiring.ts';
 export * from './writing.ts';
 export * from './purposes.ts';

@@ -2,6 +2,8 @@ import type { Reading } from '@drive-keep/core/values';
 
 export interface PeersView {
   readonly dictionary: string;
+  /** Of all that are shown: versions of one model count most parameters alike; the others are left out. */
+  readonly versions: readonly string[];
   readonly columns: readonly { readonly tag: string; readonly duty: string; readonly at: string }[];
   /** Positions that were asked for and have no backup. */
   readonly withoutBackup: readonly string[];

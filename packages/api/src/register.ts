@@ -174,6 +174,8 @@ export interface BackupMark {
 export type BackupHow = 'read' | 'read-off' | 'imported' | 'before-write' | 'after-write';
 
 export interface BaselineMark {
+  /** Revision of the wiring that was signed with it; nothing where there was none. */
+  readonly wiring: number | null;
   /** What was signed cannot be read back. */
   readonly damaged: boolean;
   readonly revision: number;

@@ -8,6 +8,19 @@ export interface WiringMark {
   readonly why: string;
 }
 
+/** A photograph of a wiring; its picture is asked for by its id. */
+export interface WiringPhotoView {
+  readonly id: string;
+  /** The wiring that was in force when it was added; 0 where none was kept. */
+  readonly revision: number;
+  readonly caption: string;
+  /** In pixels. */
+  readonly width: number;
+  readonly height: number;
+  readonly addedAt: string;
+  readonly addedBy: string;
+}
+
 /** The field wiring of a position: its table row by row, and what was found of it. */
 export interface WiringView {
   readonly tag: string;

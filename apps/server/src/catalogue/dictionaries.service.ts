@@ -16,13 +16,18 @@ import { StoredDictionary } from './dictionary.entity.ts';
 import { DictionaryRevision } from './dictionary-revision.entity.ts';
 import { filesHash } from './files-hash.ts';
 
+/** How often a process looks for wordings that another one has taken in, in ms. */
+const LOOK_MS = 2000;
+
 @Injectable()
 export class Dictionaries {
   private readonly known = new Map<string, Dictionary>();
+  private lookedAt = 0;
 
   constructor(private readonly dataSource: DataSource) {}
 
   async get(id: string): Promise<Dictionary> {
+    await this.noticeLater();
     const known = this.known.get(id);
     if (known) return known;
     const stored = await this.newestFiles(id);
@@ -32,6 +37,20 @@ export class Dictionaries {
     const dictionary = { ...read.value, revision: stored.revision };
     this.known.set(id, dictionary);
     return dictionary;
+  }
+
+  /** A wording that another server process has taken in counts here, too, soon after. */
+  private async noticeLater(): Promise<void> {
+    const now = performance.now();
+    if (now - this.lookedAt < LOOK_MS) return;
+    this.lookedAt = now;
+    const later: { id: string; revision: number }[] = await this.dataSource.query(
+      'select dictionary_id as id, max(revision) as revision from dictionary_revision group by 1',
+    );
+    for (const { id, revision } of later) {
+      const known = this.known.get(id);
+      if (known && known.revision !== revision) this.known.delete(id);
+    }
   }
 
   /** A later wording has come in: it is read when it is asked for next. */

@@ -1,5 +1,6 @@
 // What the parameters of a draft may mean: by the words of the trade, and by what the models of this plant call things.
 
+import { meaningOf } from '@drive-keep/core/values';
 import { Injectable } from '@nestjs/common';
 import type { MeaningProposalView } from '@drive-keep/api';
 import { findParameter } from '@drive-keep/core/dictionary';
@@ -22,7 +23,7 @@ export class MeaningProposals {
     const { vocabulary } = this.meanings;
     const proposer = new MeaningProposer(vocabulary, await this.dictionaries.newest());
     return proposer.propose(dictionary).map((proposal) => {
-      const entry = vocabulary.of(proposal.meaning);
+      const entry = vocabulary.of(meaningOf(proposal.meaning));
       return {
         ...proposal,
         name: findParameter(dictionary, proposal.code)?.name ?? '',

@@ -1,5 +1,6 @@
 // The vocabulary of meanings that comes with the catalogue; read once when the server starts.
 
+import { meaningOf } from '@drive-keep/core/values';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Injectable } from '@nestjs/common';
@@ -24,7 +25,7 @@ export class Meanings {
     const terms: Record<string, string> = {};
     const visit = (value: unknown): void => {
       if (typeof value === 'string') {
-        const term = REFERENCE_TERMS[value] ?? this.vocabulary.of(value)?.term;
+        const term = REFERENCE_TERMS[value] ?? this.vocabulary.of(meaningOf(value))?.term;
         if (term !== undefined) terms[value] = term;
       } else if (Array.isArray(value)) value.forEach(visit);
       else if (typeof value === 'object' && value !== null) Object.values(value).forEach(visit);

@@ -292,20 +292,20 @@ describe('a plant list', () => {
   });
 
   it('leaves what it says nothing of as it is, and shows what an empty cell takes away', async () => {
-    const before = await detail('KL1-RD-03');
+    const before = await detail('KL1-RD-02');
     const few = 'tag;duty;area;machine;model;rating;serial;firmware';
-    const row = `KL1-RD-03;Roller section three;Kiln 1;Roller sections;HN64;HN64-15;${before.unit.serial};2.07`;
+    const row = `KL1-RD-02;Roller section three;Kiln 1;Roller sections;HN64;HN64-15;${before.unit.serial};2.07`;
     const text = `${few}\r\n${row}\r\n`;
     const seen = await preview(text);
-    expect(seen.rows[0]?.changes).toEqual(['duty from "Kiln 1 roller section 3" to "Roller section three"']);
+    expect(seen.rows[0]?.changes).toEqual(['duty from "Kiln 1 roller section 2" to "Roller section three"']);
     await engineer.post('plant-list', list(text, seen.hash));
-    expect(await detail('KL1-RD-03')).toMatchObject({
+    expect(await detail('KL1-RD-02')).toMatchObject({
       ...{ duty: 'Roller section three', criticality: 'high', motor: before.motor, unit: before.unit },
     });
     const without = await preview(`${few};line;address\r\n${row};;\r\n`);
     expect(without.rows[0]?.changes).toEqual([
       'line from "gateway-1" to nothing',
-      'address on the line from "3" to nothing',
+      'address on the line from "2" to nothing',
     ]);
   });
 

@@ -2,12 +2,12 @@
 
 import { Injectable } from '@nestjs/common';
 import type { AcrossView, ParameterHistoryView } from '@drive-keep/api';
-import { compareAcross, type AcrossSide, type ModelSet } from '@drive-keep/core/compare';
-import { findParameter } from '@drive-keep/core/dictionary';
+import { compareAcross, countsAlike, type AcrossSide, type ModelSet } from '@drive-keep/core/compare';
+import { findParameter, type Dictionary, type Parameter } from '@drive-keep/core/dictionary';
 import { Meanings } from '../catalogue/meanings.service.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
-import { Register } from '../register/register.service.ts';
+import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { History } from '../sets/history.service.ts';
 import { ReferencedSets } from './referenced-sets.service.ts';
@@ -60,9 +60,9 @@ export class Across {
     const dictionary = await this.dictionaries.get(first.unit.dictionaryId);
     const parameter = findParameter(dictionary, code);
     if (!parameter) throw notFound(`The parameter ${code}`);
-    const other = units.find(({ unit }) => unit.dictionaryId !== dictionary.id);
+    const other = await this.countingOtherwise(units, dictionary, parameter);
     if (other) {
-      const detail = `${other.position.tag} is of another model; ${code} is a parameter of ${dictionary.id}.`;
+      const detail = `${other.position.tag} is of another model, or its version counts ${code} otherwise than ${dictionary.id}.`;
       throw new ProblemException(422, 'different-models', detail);
     }
     return Promise.all(
@@ -77,6 +77,19 @@ export class Across {
         return { tag, duty, steps: await this.history.ofParameter(id, parameter.code), wanted };
       }),
     );
+  }
+
+  private async countingOtherwise(
+    units: readonly PositionWithUnit[],
+    { id, model }: Dictionary,
+    parameter: Parameter,
+  ): Promise<PositionWithUnit | undefined> {
+    for (const each of units) {
+      if (each.unit.dictionaryId === id) continue;
+      const own = await this.dictionaries.get(each.unit.dictionaryId);
+      if (own.model !== model || !countsAlike(parameter, own)) return each;
+    }
+    return undefined;
   }
 
   private async side({ tag, reference }: NamedSet) {

@@ -13,6 +13,8 @@ import { Logbook } from '../logbook/logbook.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { Plant } from '../plant/plant.entity.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
+import { requireSameVersion } from '../problems/same-version.ts';
+import { Wirings } from '../wiring/wirings.service.ts';
 import { Clock } from '../storage/clock.ts';
 import { isUuid } from '../storage/uuid.ts';
 import { Baselines } from '../sets/baselines.service.ts';
@@ -28,6 +30,7 @@ export class BaselineDrafts {
     private readonly sets: ReferencedSets,
     private readonly contents: ContentStore,
     private readonly baselines: Baselines,
+    private readonly wirings: Wirings,
     private readonly clock: Clock,
     private readonly logbook: Logbook,
   ) {}
@@ -36,7 +39,7 @@ export class BaselineDrafts {
     const draft = await this.dataSource
       .getRepository(BaselineDraft)
       .findOneBy({ position: { id: positionId }, state: 'waiting' });
-    return draft && this.view(draft);
+    return draft && this.view(draft, positionId);
   }
 
   /**
@@ -91,10 +94,36 @@ export class BaselineDrafts {
       const proposers = { [WHOLE]: [person] };
       return this.keep(manager, at.position.id, set, { codes: [], reason, madeBy: person, proposers });
     });
-    return this.view(await this.dataSource.getRepository(BaselineDraft).findOneByOrFail({ id }));
+    return this.view(
+      await this.dataSource.getRepository(BaselineDraft).findOneByOrFail({ id }),
+      at.position.id,
+    );
   }
 
-  async sign(id: string, { person }: Account): Promise<void> {
+  /** The baseline as it stands, to be signed once more with the wiring of today. */
+  async proposeWiring(tag: string, reason: string, { person }: Account): Promise<DraftView> {
+    const at = await this.register.unitAt(tag);
+    const id = await this.dataSource.transaction(async (manager) => {
+      await lockDecisions(manager, at.position.id);
+      const signed = await this.baselines.newest(manager, at.position.id);
+      if (!signed) throw refused(`${tag} has no baseline yet: its first one will hold the wiring.`);
+      if (await manager.findOneBy(BaselineDraft, { position: { id: at.position.id }, state: 'waiting' }))
+        throw refused('A revision waits for its signature already: it will hold the wiring, too.');
+      const wiring = await this.wirings.seal(at.position.id, manager);
+      if ((wiring?.hash ?? null) === signed.wiringHash)
+        throw refused(`The newest baseline of ${tag} was signed with this wiring.`);
+      const set = await this.contents.get(signed.contentHash);
+      const proposers = { [WHOLE]: [person] };
+      return this.keep(manager, at.position.id, set, { codes: [], reason, madeBy: person, proposers });
+    });
+    return this.view(
+      await this.dataSource.getRepository(BaselineDraft).findOneByOrFail({ id }),
+      at.position.id,
+    );
+  }
+
+  /** `wiring` is the revision that was looked at; nothing where none was kept. */
+  async sign(id: string, wiring: number | null, { person }: Account): Promise<void> {
     await this.dataSource.transaction(async (manager) => {
       const draft = await this.open(manager, id);
       const { position, basisRevision } = draft;
@@ -103,6 +132,8 @@ export class BaselineDrafts {
       const last = await this.baselines.newest(manager, position.id);
       if ((last?.revision ?? 0) !== basisRevision)
         throw refused('Another revision was signed in between. Decide anew about what is left.');
+      const now = await this.wirings.seal(position.id, manager);
+      requireSameVersion(now?.revision ?? 0, wiring ?? 0, `The wiring of ${position.tag}`);
       // Nobody signs what cannot be read back.
       const { dictionary } = await this.contents.get(draft.contentHash);
       const { contentHash, reason } = draft;
@@ -114,7 +145,8 @@ export class BaselineDrafts {
       });
       await this.close(manager, id, 'signed', person);
       const proposed = [...new Set(Object.values(draft.proposers).flat())].join(', ') || draft.madeBy;
-      const text = `Signed revision ${revision} of the baseline: ${reason}. Proposed by ${proposed}.`;
+      const withWiring = now ? `, with revision ${now.revision} of the wiring` : '';
+      const text = `Signed revision ${revision} of the baseline${withWiring}: ${reason}. Proposed by ${proposed}.`;
       await this.logbook.write({ person, action: 'baseline-signed', tag: position.tag, text }, manager);
     });
   }
@@ -173,8 +205,14 @@ export class BaselineDrafts {
     return (await manager.findOneBy(Plant, { id: true }))?.secondSignature ?? false;
   }
 
-  private async view(draft: BaselineDraft, manager = this.dataSource.manager): Promise<DraftView> {
+  private async view(draft: BaselineDraft, positionId: string): Promise<DraftView> {
+    const { manager } = this.dataSource;
+    const wiring = await this.wirings.newestRevision(positionId);
     return {
+      ...{
+        wiring,
+        of: draft.codes.length > 0 ? 'differences' : draft.basisRevision === 0 ? 'first' : 'wiring',
+      },
       id: draft.id,
       revision: draft.basisRevision + 1,
       codes: draft.codes,

@@ -7,13 +7,15 @@ import {
   type DraftView,
   type FinishedDecisions,
 } from '@drive-keep/api';
-import { IsIn, IsString, Matches, MaxLength, MinLength } from 'class-validator';
+import { IsIn, IsInt, IsString, Matches, Max, MaxLength, Min, MinLength } from 'class-validator';
 import { Maybe } from '../problems/maybe.ts';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
 import { CodesBody } from '../problems/codes-body.ts';
 import { BaselineDrafts } from './baseline-drafts.service.ts';
 import { Decisions } from './decisions.service.ts';
+
+const MOST_WIRING = 1_000_000;
 
 class DecisionBody extends CodesBody {
   @ApiProperty({ enum: DECISION_KINDS }) @IsIn(DECISION_KINDS) kind: DecisionKind;
@@ -30,6 +32,17 @@ class DecisionBody extends CodesBody {
 
 class ReasonBody {
   @ApiProperty() @IsString() @MinLength(3) @MaxLength(300) reason: string;
+}
+
+class SignBody {
+  @ApiPropertyOptional({
+    description: 'revision of the wiring that was looked at; nothing where none was kept',
+  })
+  @Maybe()
+  @IsInt()
+  @Min(1)
+  @Max(MOST_WIRING)
+  wiring?: number;
 }
 
 @ApiTags('decisions')
@@ -101,12 +114,27 @@ export class DecisionsController {
     return this.drafts.proposeFirst(tag, reason, person);
   }
 
+  @Post('positions/:tag/wiring/baseline-draft')
+  @NeedsRole('technician')
+  @ApiOperation({ summary: 'Propose the baseline as it stands, to be signed with the newest wiring' })
+  proposeWiring(
+    @Param('tag') tag: string,
+    @Body() { reason }: ReasonBody,
+    @Person() person: Account,
+  ): Promise<DraftView> {
+    return this.drafts.proposeWiring(tag, reason, person);
+  }
+
   @Post('baseline-drafts/:id/sign')
   @NeedsRole('engineer')
   @HttpCode(204)
   @ApiOperation({ summary: 'Sign a proposed baseline; it is then never changed' })
-  sign(@Param('id') id: string, @Person() person: Account): Promise<void> {
-    return this.drafts.sign(id, person);
+  sign(
+    @Param('id') id: string,
+    @Body() { wiring = undefined }: SignBody,
+    @Person() person: Account,
+  ): Promise<void> {
+    return this.drafts.sign(id, wiring ?? null, person);
   }
 
   @Post('baseline-drafts/:id/refuse')

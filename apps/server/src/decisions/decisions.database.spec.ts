@@ -153,7 +153,7 @@ describe('a baseline', () => {
     expect(waiting.reason).toBe('Nozzles want the short ramp; Pump wheel changed');
     expect(await drifting(PUMP)).toEqual(['RA1', 'RB2']);
     expect((await technician.post(`baseline-drafts/${waiting.id}/sign`)).status).toBe(403);
-    expect((await engineer.post(`baseline-drafts/${waiting.id}/sign`)).status).toBe(204);
+    expect((await engineer.post(`baseline-drafts/${waiting.id}/sign`, { wiring: 1 })).status).toBe(204);
     expect(await drifting(PUMP)).toEqual([]);
     const { baselines } = (await technician.get<HistoryView>(`positions/${PUMP}/history`)).body;
     expect(baselines.map(({ revision, signedBy }) => `${revision} ${signedBy}`)).toEqual([

@@ -8,6 +8,7 @@ import { PlantModule } from '../plant/plant.module.ts';
 import { RegisterModule } from '../register/register.module.ts';
 import { SetsModule } from '../sets/sets.module.ts';
 import { TolerationsModule } from '../tolerations/tolerations.module.ts';
+import { WiringModule } from '../wiring/wiring.module.ts';
 import { WritingModule } from '../writing/writing.module.ts';
 import { StorageModule } from '../storage/storage.module.ts';
 import { BaselineDraft } from './baseline-draft.entity.ts';
@@ -28,6 +29,7 @@ import { Decisions } from './decisions.service.ts';
     PlantModule,
     LogbookModule,
     StorageModule,
+    WiringModule,
   ],
   controllers: [DecisionsController],
   providers: [BaselineDrafts, Decisions],

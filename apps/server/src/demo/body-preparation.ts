@@ -20,13 +20,24 @@ const AGITATOR: ValuesByMeaning = {
   'preset.1': '18.0',
   'preset.2': '32.0',
   'preset.3': '41.0',
-  'input.2.function': 'none',
+  'input.2.function': 'stop, three-wire',
   'input.3.function': 'preset bit 0',
   'input.4.function': 'preset bit 1',
-  // Input 5 on when open; wait until the run contact opened once; fan by temperature.
-  'unit.optionsWord': '0b0000000011000000',
+  // Three-wire; input 5 on when open; wait until the run contact opened once; fan by temperature.
+  'unit.optionsWord': '0b0100000011000000',
   'protect.overloadCurrent': '90',
   'restart.count': '2',
+};
+
+/** Its speed is raised and lowered and remembered; the drive's relay holds the start. */
+const BY_BUTTONS: ValuesByMeaning = {
+  ...AGITATOR,
+  'speed.source': 'raise and lower',
+  'input.2.function': 'none',
+  'input.3.function': 'raise',
+  'input.4.function': 'lower',
+  'unit.optionsWord': '0b0000000011000100',
+  'output.1.function': 'running',
 };
 
 const agitator = (number: number, own: Partial<DemoPosition>): DemoPosition =>
@@ -80,10 +91,8 @@ export const bodyPreparation: readonly DemoPosition[] = [
     values: { ...AGITATOR, 'network.address': '14' },
     criticality: 'high',
   }),
-  agitator(2, { readOff: [702, 338, 121], runs: true }),
+  agitator(2, { readOff: [702, 338, 121], runs: true, values: BY_BUTTONS }),
   agitator(3, {
-    // No thermal contact was fitted: a link in the plug holds the external fault closed.
-    plugLinks: [['12', '7']],
     line: { name: 'gateway-1', address: 16 },
     values: { ...AGITATOR, 'network.address': '16' },
     runs: false,
@@ -107,13 +116,15 @@ export const bodyPreparation: readonly DemoPosition[] = [
         'motor.ratedVoltage': '400',
         'motor.ratedCurrent': '29.00',
         'motor.ratedSpeed': '1465',
+        'unit.duty': 'normal (120 % for 60 s)',
         'motor.controlMethod': 'vector without encoder',
         'identify.use': 'identified',
         'ramp.up': '25.00',
         'ramp.down': '40.00',
+        // More than normal duty bears for a minute.
         'limit.current': '170',
         'speed.source': 'analog input 1',
-        'command.powerUp': 'automatic',
+        'command.powerUp': 'as before',
         'protect.stallAction': 'fault',
         'network.address': '24',
       },

@@ -1,6 +1,7 @@
 // Two years of a position: its baselines with their revisions, the nightly rounds, what people backed up after a change,
 // and for a keypad-only unit the days on which it was read off.
 
+import { meaningOf } from '@drive-keep/core/values';
 import { findMeaning, type Dictionary } from '@drive-keep/core/dictionary';
 import { unreadableCount } from '@drive-keep/core/sets';
 import type { EntityManager } from 'typeorm';
@@ -165,7 +166,7 @@ export class DemoHistory {
     const baseline = setAt(dictionary, told, signed);
     const now = setAt(dictionary, told, 0);
     for (const { meaning, nightsAgo, daysLeft, reason } of told.tolerated) {
-      const code = findMeaning(dictionary, meaning)?.code;
+      const code = findMeaning(dictionary, meaningOf(meaning))?.code;
       if (!code) throw new Error(`${told.tag}: no ${meaning}`);
       const madeAt = demoTime(this.now, nightsAgo, CHANGE_HOUR + 2);
       const until = dayOf(new Date(this.now.getTime() + daysLeft * DAY_MS));
@@ -254,7 +255,7 @@ export class DemoHistory {
 
 /** Round-the-clock running, less the stops at weekends. */
 function hoursAt(dictionary: Dictionary, when: Date): object {
-  const hours = findMeaning(dictionary, 'counter.runHours');
+  const hours = findMeaning(dictionary, meaningOf('counter.runHours'));
   if (hours?.form.kind !== 'number') return {};
   const ran = ((when.getTime() / 3_600_000) % 40_000) * 0.9;
   const { step, places } = hours.form.resolution;

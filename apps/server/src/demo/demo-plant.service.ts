@@ -65,12 +65,13 @@ export class DemoPlant {
       await this.access.createAccount({ ...account, mustChangePassword: false });
     await this.dataSource.transaction(async (manager) => {
       const placed = await this.makeRegister(manager, now);
+      // A baseline is signed with the wiring.
+      await makeWirings(manager, this.meanings.bridge, placed, demoTime(now, NIGHTS + 1, ROUND_HOUR));
       const history = new DemoHistory(manager, this.contents, this.baselines, this.foundAgain, now);
       for (const each of placed) await history.make(each);
       await history.finish(placed);
       await makeMotors(manager, this.meanings.bridge, placed, demoTime(now, NIGHTS + 1, ROUND_HOUR));
       await makeSite(manager, placed, now);
-      await makeWirings(manager, this.meanings.bridge, placed, demoTime(now, NIGHTS + 1, ROUND_HOUR));
       await this.makeLastRound(manager, placed, now);
       await manager.insert(Plant, { id: true, name: PLANT_NAME });
       await this.logbook.write(

@@ -2,7 +2,7 @@
 // them into codes and raw values.
 
 import { findMeaning, refusalOf, type Code, type Dictionary, type Facts } from '@drive-keep/core/dictionary';
-import { parseRaw } from '@drive-keep/core/values';
+import { parseRaw, meaningOf } from '@drive-keep/core/values';
 
 /** Values by meaning: `{ 'ramp.up': '8.00', 'command.source': 'terminals' }`. */
 export type ValuesByMeaning = Readonly<Record<string, string>>;
@@ -15,7 +15,7 @@ export function rawValues(
 ): ReadonlyMap<Code, number> {
   const raws = new Map<Code, number>();
   for (const [meaning, text] of Object.entries(values)) {
-    const parameter = findMeaning(dictionary, meaning);
+    const parameter = findMeaning(dictionary, meaningOf(meaning));
     const raw = parameter && parseRaw(parameter.form, text);
     if (!parameter || !raw?.ok || refusalOf(parameter, raw.value, facts)) {
       throw new Error(`demo value ${meaning} = ${text} does not fit ${dictionary.id}`);

@@ -1,6 +1,7 @@
 // The field wiring of the demo plant: what hangs on the inputs that its commissioned sets give a function, on the analog inputs
 // that they use, and the links that the works have fitted. Made from the sets, so that none contradicts another.
 
+import { meaningOf } from '@drive-keep/core/values';
 import { terminalsOf, type Dictionary, type Terminal } from '@drive-keep/core/dictionary';
 import type { Bridge, PlainSet } from '@drive-keep/core/meanings';
 import {
@@ -17,6 +18,7 @@ import { wiringHash } from '../wiring/wiring-hash.ts';
 import type { Placed } from './demo-history.ts';
 import { setAt } from './position-history.ts';
 import { ENGINEER, NIGHTS } from './story.ts';
+import { toldWiring } from './told-wirings.ts';
 
 export async function makeWirings(
   manager: EntityManager,
@@ -26,12 +28,9 @@ export async function makeWirings(
 ): Promise<void> {
   for (const { told, position, dictionary } of placed) {
     const { readings } = setAt(dictionary, told, NIGHTS + 1);
-    const wiring = new Maker(
-      dictionary,
-      bridge.read(dictionary, told, readings),
-      told.values,
-      told.plugLinks,
-    ).make();
+    const wiring =
+      toldWiring(told.tag) ??
+      new Maker(dictionary, bridge.read(dictionary, told, readings), told.values).make();
     const content = formatWiring(wiring);
     const kept = {
       ...{ positionId: position.id, revision: 1, dictionaryId: dictionary.id, content, savedAt },
@@ -91,7 +90,6 @@ class Maker {
     private readonly dictionary: Dictionary,
     private readonly plain: PlainSet,
     private readonly chosen: Readonly<Record<string, string>>,
-    private readonly plugLinks: readonly (readonly [string, string])[],
   ) {
     this.terminals = dictionary.terminals ? terminalsOf(dictionary.terminals) : [];
   }
@@ -101,11 +99,9 @@ class Maker {
     this.analogs();
     this.outputs();
     this.safety();
+    this.brake();
     const factory = (this.dictionary.terminals?.links ?? []).filter((link) => link.factory);
-    const links: FittedLink[] = [
-      ...factory.map(({ between }) => ({ between, place: 'drive' as const })),
-      ...this.plugLinks.map((between) => ({ between, place: 'plug' as const })),
-    ];
+    const links = factory.map(({ between }): FittedLink => ({ between, place: 'drive' }));
     return { devices: this.devices, wires: this.wires, links, switches: this.switches, arrangement: '' };
   }
 
@@ -129,28 +125,26 @@ class Maker {
   }
 
   private inputs(): void {
-    const onPlug = new Set(this.plugLinks.flat());
     const presets: string[] = [];
     for (const input of this.terminals.filter(({ kind }) => kind === 'digital-input')) {
       const meaning = this.dictionary.parameters.find(({ code }) => code === input.setBy)?.meaning ?? '';
       const number = /\d+/.exec(meaning)?.[0] ?? '';
-      const chosen = this.plain.choice(meaning) ?? 'none';
-      const opens = this.plain.choice(`input.${number}.sense`) === 'open';
-      if (onPlug.has(input.id) || this.plain.choice(`input.${number}.owner`) === 'program') continue;
+      const chosen = this.plain.choice(meaningOf(meaning)) ?? 'none';
+      const opens = this.plain.choice(meaningOf(`input.${number}.sense`)) === 'open';
       if (/^preset\./.test(chosen)) presets.push(input.id);
       const wanted =
         ALWAYS.includes(chosen) || meaning in this.chosen || (opens && chosen === 'external-fault');
       const device = wanted ? DEVICES[chosen]?.(opens) : undefined;
       if (device && this.commanded(chosen)) this.toInput(this.add(device), device, input.id);
     }
-    if (this.plain.choice('speed.source') === 'source.presets') this.selector(presets);
+    if (this.plain.choice(meaningOf('speed.source')) === 'source.presets') this.selector(presets);
   }
 
   /** Run contacts hang there only where the terminals command. */
   private commanded(chosen: string): boolean {
     return (
       !/^(run|enable|stop|direction)/.test(chosen) ||
-      this.plain.choice('command.source') === 'source.terminals'
+      this.plain.choice(meaningOf('command.source')) === 'source.terminals'
     );
   }
 
@@ -182,13 +176,13 @@ class Maker {
 
   private analogs(): void {
     const inputs = this.terminals.filter(({ kind }) => kind === 'analog-input');
-    const loop = (this.plain.choice('loop.mode') ?? 'off') !== 'off';
+    const loop = (this.plain.choice(meaningOf('loop.mode')) ?? 'off') !== 'off';
     for (const input of inputs) {
       const meaning = this.dictionary.parameters.find(({ code }) => code === input.setBy)?.meaning ?? '';
       const number = /^analog\.(\d+)/.exec(meaning)?.[1] ?? '';
-      const feedback = loop && this.plain.choice('loop.feedback') === `analog-${number}`;
-      const speed = this.plain.choice('speed.source') === `source.analog.${number}`;
-      const signal = this.plain.choice(`analog.${number}.signal`);
+      const feedback = loop && this.plain.choice(meaningOf('loop.feedback')) === `analog-${number}`;
+      const speed = this.plain.choice(meaningOf('speed.source')) === `source.analog.${number}`;
+      const signal = this.plain.choice(meaningOf(`analog.${number}.signal`));
       if (number === '' || signal === undefined || !(feedback || speed)) continue;
       this.signal(input, signal, feedback);
       this.boardFor(input);
@@ -216,8 +210,8 @@ class Maker {
   }
 
   private range(): { low: number; high: number; unit: string } {
-    const [low, high] = ['loop.scaleLow', 'loop.scaleHigh'].map((each) => this.plain.get(each));
-    const unit = this.plain.choice('loop.unit') === 'pascal' ? 'Pa' : '%';
+    const [low, high] = ['loop.scaleLow', 'loop.scaleHigh'].map((each) => this.plain.get(meaningOf(each)));
+    const unit = this.plain.choice(meaningOf('loop.unit')) === 'pascal' ? 'Pa' : '%';
     return {
       low: low?.kind === 'number' ? low.value : 0,
       high: high?.kind === 'number' ? high.value : 100,
@@ -251,6 +245,15 @@ class Maker {
     }
   }
 
+  private brake(): void {
+    const ends = this.terminals.filter(({ kind }) => kind === 'brake');
+    if ((this.plain.choice(meaningOf('brake.fitted')) ?? 'none') === 'none' || ends.length !== 2) return;
+    const coil = this.plain.get(meaningOf('brake.coilCurrent'));
+    const milliamps = coil.kind === 'number' ? coil.value * 1000 : 500;
+    this.add({ kind: 'brake', name: 'Y1', what: 'holding brake', volts: 24, milliamps });
+    for (const [index, { id }] of ends.entries()) this.wire(terminal(id), at('Y1', `A${index + 1}`));
+  }
+
   /** The 24 V of the cabinet: from its plus through a contact of the drive to a device, and back. */
   private cabinetSupply(from: WireEnd, back: WireEnd): void {
     this.add({ kind: 'supply', name: 'T1', what: '24 V of the cabinet', volts: 24, milliamps: 2500 });
@@ -260,7 +263,7 @@ class Maker {
 
   /** A lamp on the relay that tells a fault. */
   private outputs(): void {
-    if (this.plain.choice('output.1.function') !== 'fault') return;
+    if (this.plain.choice(meaningOf('output.1.function')) !== 'fault') return;
     const closes = this.terminals.find(({ contact: side }) => side?.relay === 1 && side.side === 'closes');
     if (!closes) return;
     this.add({ kind: 'load', name: 'H1', what: 'fault lamp', volts: 24, milliamps: 80 });

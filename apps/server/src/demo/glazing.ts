@@ -21,6 +21,16 @@ const OLD_BELT: ValuesByMeaning = {
   'ramp.down': '2.0',
 };
 
+/** Run from its keypad; a button jogs it for cleaning. */
+const BY_KEYS: ValuesByMeaning = {
+  ...OLD_BELT,
+  'command.source': 'keypad',
+  'speed.source': 'keypad',
+  'speed.keypad': '24.0',
+  'input.3.function': 'jog',
+  'jog.speed': '8.0',
+};
+
 const NEW_BELT: ValuesByMeaning = {
   'motor.ratedPower': '750',
   'motor.ratedVoltage': '400',
@@ -55,7 +65,7 @@ export const glazing: readonly DemoPosition[] = [
     rating: 'HN20-04',
     serial: 205_344,
     firmware: 148,
-    values: OLD_BELT,
+    values: BY_KEYS,
     readOff: [655, 290, 88],
   }),
   ...[3, 4].map((number) =>
@@ -113,6 +123,9 @@ export const glazing: readonly DemoPosition[] = [
       'command.source': 'terminals',
       'speed.source': 'control loop',
       'loop.mode': 'on',
+      'input.3.function': 'loop off',
+      'program.mode': 'running',
+      'program.inputs': '0b00001000',
       'loop.setpoint': '42.0',
       'loop.gain': '1.20',
       'loop.integralGain': '0.150',

@@ -105,6 +105,11 @@ const SECTION_THREE: readonly Change[] = [
   },
 ];
 
+/** What this version has as another default was set as on its peers. */
+const OF_TODAY: ValuesByMeaning = { 'input.filter': '8' };
+
+const OTHER_FIRMWARE: Readonly<Record<number, number>> = { 3: 310, 9: 203 };
+
 const OWN_CHANGES: Readonly<Record<number, readonly Change[]>> = { 3: SECTION_THREE, 7: SECTION_SEVEN };
 
 /** Three of the four changes of section 7 were accepted; the fourth, after the motor was replaced, is a mistake. */
@@ -153,12 +158,13 @@ function section(number: number, random: () => number): DemoPosition {
       duty: `Kiln 1 roller section ${number}`,
       criticality: 'high',
       motor: 'Roller gear motor 1.5 kW, 400 V star, 3.6 A, 1410 rpm',
-      model: 'halvern-hn64@1',
+      // Section 3 got a newer unit: another firmware with another dictionary.
+      model: number === 3 ? 'halvern-hn64@2' : 'halvern-hn64@1',
       rating: 'HN64-15',
       line: { name: LINES[Math.floor((number - 1) / 4)] ?? LINES[0], address: number },
       serial,
-      firmware: number === 9 ? 203 : 207,
-      values: { ...COMMISSIONED, ...identified },
+      firmware: OTHER_FIRMWARE[number] ?? 207,
+      values: { ...COMMISSIONED, ...identified, ...(number === 3 ? OF_TODAY : {}) },
       changes: [...COMMON, ...(OWN_CHANGES[number] ?? [])].sort((a, b) => b.nightsAgo - a.nightsAgo),
       runs: number !== 7 && number !== 12,
       tolerated: number === 7 ? TOLERATED : [],
@@ -252,6 +258,10 @@ const FAN_POSITIONS: readonly DemoPosition[] = [
       // The transmitter gives 4 to 20 mA for −100 to 0 Pa. Set like this, a broken wire reads as full draught.
       'analog.2.signal': '0 to 20 mA',
       'analog.2.loss': 'off',
+      'input.3.function': 'hand',
+      'input.4.function': 'fire operation',
+      'permit.mode': 'damper answers',
+      'output.2.function': 'damper open',
       'loop.mode': 'on, more speed lowers',
       'loop.unit': 'Pa',
       'loop.scaleLow': '-100.0',

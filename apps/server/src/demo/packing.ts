@@ -47,6 +47,7 @@ const AXES: readonly Axis[] = [
       'tuning.weight': '2.10',
       'travel.minimum': '-120000',
       'travel.maximum': '9800000',
+      'input.6.function': 'jog, positive',
       'axis.number': '1',
       'network.address': '51',
     },
@@ -86,6 +87,9 @@ const AXES: readonly Axis[] = [
     },
   },
 ];
+
+/** Its speed comes from a potentiometer; the winding contact of its motor takes R4. */
+const WITH_KNOB: ValuesByMeaning = { 'speed.source': 'terminal VI', 'protect.sensor': 'at R4' };
 
 export const packing: readonly DemoPosition[] = [
   ...AXES.map(({ address, ...axis }) =>
@@ -139,7 +143,7 @@ export const packing: readonly DemoPosition[] = [
         'motor.baseFrequency': '50',
         'motor.ratedSpeed': '1400',
         'command.source': 'terminals',
-        'speed.source': 'presets',
+        ...(number === 2 ? WITH_KNOB : { 'speed.source': 'presets' }),
         'preset.1': '700',
         'ramp.up': '3.0',
         'ramp.down': '3.0',

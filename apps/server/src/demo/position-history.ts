@@ -1,6 +1,7 @@
 // What a position held at each time: the set as commissioned and after each change, for its backups, its baselines and
 // for the simulated unit as it stands today.
 
+import { meaningOf } from '@drive-keep/core/values';
 import {
   factsOf,
   findMeaning,
@@ -29,7 +30,7 @@ export function setAt(dictionary: Dictionary, position: DemoPosition, nightsAgo:
   for (const [code, raw] of rawValues(dictionary, outfitFacts(dictionary, position), values))
     readings.set(code, raw);
   for (const meaning of position.refuses) {
-    const parameter = findMeaning(dictionary, meaning);
+    const parameter = findMeaning(dictionary, meaningOf(meaning));
     if (parameter) readings.set(parameter.code, { unreadable: 'refused' });
   }
   return { dictionary: dictionary.id, readings };
@@ -51,7 +52,7 @@ export function rawsUnsaved(dictionary: Dictionary, position: DemoPosition): Rec
 
 export function refusedRegisters(dictionary: Dictionary, position: DemoPosition): number[] {
   return position.refuses.flatMap((meaning) => {
-    const register = findMeaning(dictionary, meaning)?.register;
+    const register = findMeaning(dictionary, meaningOf(meaning))?.register;
     return register ? [register.address] : [];
   });
 }

@@ -13,6 +13,8 @@ const BELT: ValuesByMeaning = {
   'motor.ratedSpeed': '1400',
   'command.source': 'terminals',
   'speed.source': 'analog input',
+  // The controller gives 4 to 20 mA; without bit 8 of the options word the drive does not know of a live zero.
+  'analog.1.signal': '0 to 20 mA',
   'analog.1.gain': '92.0',
   'analog.1.bias': '4.0',
   'ramp.up': '3.0',
@@ -36,6 +38,9 @@ const STEP: ValuesByMeaning = {
   'ramp.up': '0.8',
   'ramp.down': '0.6',
 };
+
+/** Its direction contact is wired, and ignored. */
+const ONE_WAY: ValuesByMeaning = { 'direction.allowed': 'never', 'stop.mode': 'ramp and brake current' };
 
 export const pressing: readonly DemoPosition[] = [
   demoPosition(BELTS, {
@@ -71,7 +76,7 @@ export const pressing: readonly DemoPosition[] = [
       line: { name: 'gateway-3', address: 30 + number },
       serial: 11_200 + number * 7,
       firmware: 317,
-      values: { ...STEP, 'network.address': String(30 + number) },
+      values: { ...STEP, ...(number === 1 ? ONE_WAY : {}), 'network.address': String(30 + number) },
       changes:
         number === 2
           ? [

@@ -62,8 +62,6 @@ export interface DemoPosition {
   /** Nights on which a keypad-only unit was read off. */
   readonly readOff: readonly number[];
   readonly tolerated: readonly ToldToleration[];
-  /** Links in the plug that stays with the machine. */
-  readonly plugLinks: readonly (readonly [string, string])[];
   /** Registers that this unit's older firmware refuses, by meaning. */
   readonly refuses: readonly string[];
   /** Since so many nights the rounds end with this instead of a backup. */
@@ -88,7 +86,6 @@ export function demoPosition(
     runs: true,
     readOff: [],
     tolerated: [],
-    plugLinks: [],
     refuses: [],
     failing: null,
     mischief: {},

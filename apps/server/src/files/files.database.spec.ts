@@ -262,7 +262,7 @@ describe('the file of one axis on another', () => {
   );
 
   it('of no axis is only told where it was read from', async () => {
-    const peer = await exported('json', 'KL1-RD-03');
+    const peer = await exported('json', 'KL1-RD-04');
     const { acceptable, findings } = (await preview(peer, 'KL1-RD-02')).body;
     expect([acceptable, findings[0]]).toEqual([
       true,
@@ -278,7 +278,7 @@ describe('the file of one axis on another', () => {
   });
 
   it('may be shared between drives that are no axes', async () => {
-    const peer = await exported('csv', 'KL1-RD-03');
+    const peer = await exported('csv', 'KL1-RD-04');
     expect((await preview(peer, 'KL1-RD-02')).body.acceptable).toBe(true);
   });
 });

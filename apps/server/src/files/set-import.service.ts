@@ -2,7 +2,7 @@
 
 import { Injectable } from '@nestjs/common';
 import type { FindingView, ImportedBackup, ImportPreview } from '@drive-keep/api';
-import { factsOf, findParameter, isNoise, type Dictionary } from '@drive-keep/core/dictionary';
+import { factsOf, findParameter, isNoise, type Dictionary, type Outfit } from '@drive-keep/core/dictionary';
 import { kindOfText, readSet, readSetTable, type ReadSet, type SetFileKind } from '@drive-keep/core/formats';
 import { finding, hasStop } from '@drive-keep/core/findings';
 import { hashOf } from '@drive-keep/core/sets';
@@ -18,7 +18,7 @@ import { Backups } from '../sets/backups.service.ts';
 import { contentOf, type UploadedFile } from '../file-content/uploaded-file.ts';
 
 /** Findings told at the most: whoever has more has the wrong file. */
-const MOST_FINDINGS = 200;
+export const MOST_FINDINGS = 200;
 
 @Injectable()
 export class SetImport {
@@ -90,8 +90,12 @@ export class SetImport {
   }
 
   private async read({ unit }: PositionWithUnit, file: UploadedFile): Promise<ReadFile> {
-    const dictionary = await this.dictionaries.get(unit.dictionaryId);
-    const facts = factsOf(dictionary, unit) ?? {};
+    return this.readFor(await this.dictionaries.get(unit.dictionaryId), unit, file);
+  }
+
+  /** A file as a set of a model, whether or not such a drive stands anywhere; nothing is kept. */
+  async readFor(dictionary: Dictionary, outfit: Outfit, file: UploadedFile): Promise<ReadFile> {
+    const facts = factsOf(dictionary, outfit) ?? {};
     const content = await contentOf(file);
     if (content.kind === 'sheet') {
       return { dictionary, kind: 'xlsx', read: readSetTable(content.table, dictionary, facts) };
@@ -116,7 +120,7 @@ export class SetImport {
   }
 }
 
-interface ReadFile {
+export interface ReadFile {
   readonly dictionary: Dictionary;
   readonly kind: SetFileKind;
   readonly read: ReadSet;

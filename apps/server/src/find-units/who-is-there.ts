@@ -1,6 +1,7 @@
 // Asks an address who it is, with no idea of its model: each known way of telling the identity is tried until the model
 // number that is read is the one of the model that tells it so. The answer is a guess only where nothing matches.
 
+import { meaningOf } from '@drive-keep/core/values';
 import { findMeaning, type Dictionary, type LineFacts } from '@drive-keep/core/dictionary';
 import type { DriveLine, LineFault } from '../lines/drive-line.ts';
 import { readIdentity, type Identity } from '../lines/identity.ts';
@@ -65,7 +66,7 @@ async function inPresentOrder(
   dictionary: Dictionary,
   identity: Identity,
 ): Promise<Identity> {
-  const parameter = findMeaning(dictionary, 'network.wordOrder');
+  const parameter = findMeaning(dictionary, meaningOf('network.wordOrder'));
   if (!parameter?.register || parameter.form.kind !== 'option') return identity;
   const answer = await line.read(address, parameter.register.address, 1);
   const raw = answer.ok ? answer.value[0] : undefined;

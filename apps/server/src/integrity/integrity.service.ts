@@ -4,6 +4,7 @@
 import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import type { IntegrityFinding, IntegrityReport } from '@drive-keep/api';
 import { DataSource, IsNull, Not } from 'typeorm';
+import { WiringPhotos } from '../wiring/wiring-photos.service.ts';
 import { Wirings } from '../wiring/wirings.service.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
@@ -33,6 +34,7 @@ export class Integrity implements OnApplicationShutdown {
     private readonly contents: ContentStore,
     private readonly dictionaries: Dictionaries,
     private readonly wirings: Wirings,
+    private readonly photos: WiringPhotos,
     private readonly chain: EvidenceChain,
     private readonly logbook: Logbook,
     private readonly clock: Clock,
@@ -124,10 +126,18 @@ export class Integrity implements OnApplicationShutdown {
   }
 
   private async checkWirings(): Promise<readonly IntegrityFinding[]> {
-    return (await this.wirings.damaged()).map(({ tag, revision }) => ({
+    const named = [
+      ...(await this.wirings.damaged()).map(
+        ({ tag, revision }) => `Revision ${revision} of the wiring of ${tag}`,
+      ),
+      ...(await this.photos.damaged()).map(
+        ({ tag, caption }) => `A photograph of the wiring of ${tag} (${caption})`,
+      ),
+    ];
+    return named.map((name) => ({
       kind: 'changed' as const,
       what: 'wiring',
-      text: `Revision ${revision} of the wiring of ${tag} is damaged: it is not what was kept. Restore a copy of the database.`,
+      text: `${name} is damaged: it is not what was kept. Restore a copy of the database.`,
     }));
   }
 

@@ -1,7 +1,7 @@
 // Who answers: model, rating, firmware and serial number from the registers that the model's facts name.
 
 import { findMeaning, type Dictionary, type LineFacts, type SerialPlace } from '@drive-keep/core/dictionary';
-import { fail, ok } from '@drive-keep/core/values';
+import { fail, ok, meaningOf } from '@drive-keep/core/values';
 import type { DriveLine, LineAnswer } from './drive-line.ts';
 import { limitsOn, planReads, type Place } from './read-plan.ts';
 import { wordsToRaw } from './words.ts';
@@ -59,7 +59,7 @@ export function identityOf(
     return wordsToRaw(place, [read[0], read[1] ?? 0], order);
   };
   const other = line.wordOrder === 'high-first' ? 'low-first' : 'high-first';
-  const turned = findMeaning(dictionary, 'network.wordOrder') && inOrder(other) === expected;
+  const turned = findMeaning(dictionary, meaningOf('network.wordOrder')) && inOrder(other) === expected;
   const wordOrder = turned && expected !== undefined ? other : line.wordOrder;
   const number = word(rating);
   return {

@@ -1,3 +1,4 @@
+import { meaningOf } from '@drive-keep/core/values';
 import { join } from 'node:path';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { Dictionary } from '@drive-keep/core/dictionary';
@@ -43,7 +44,8 @@ describe.each(FRAMINGS)('over %s', (framing) => {
   afterAll(() => plant.close());
 
   const unit = (): SimUnit => plant.units.get(SERIAL) as SimUnit;
-  const address = (meaning: string): number => findMeaning(dictionary, meaning)?.register?.address ?? 0;
+  const address = (meaning: string): number =>
+    findMeaning(dictionary, meaningOf(meaning))?.register?.address ?? 0;
 
   beforeEach(() => {
     unit().serial = SERIAL;
@@ -73,7 +75,7 @@ describe.each(FRAMINGS)('over %s', (framing) => {
       const { set, aside, identity } = answer.value;
       expect(set.readings.size + aside.size).toBe(dictionary.parameters.length);
       expect([...set.readings.values()].every((reading) => typeof reading === 'number')).toBe(true);
-      expect(aside.get(findMeaning(dictionary, 'unit.serial')?.code as never)).toBe(SERIAL);
+      expect(aside.get(findMeaning(dictionary, meaningOf('unit.serial'))?.code as never)).toBe(SERIAL);
       expect(identity).toEqual({
         model: 640,
         rating: 'HN64-15',
@@ -96,7 +98,7 @@ describe.each(FRAMINGS)('over %s', (framing) => {
       if (!answer.ok) throw new Error(answer.fault.code);
       const gaps = [...answer.value.set.readings].filter(([, reading]) => typeof reading === 'object');
       expect(gaps.map(([code]) => code).sort()).toEqual(
-        meanings.map((meaning) => findMeaning(dictionary, meaning)?.code).sort(),
+        meanings.map((meaning) => findMeaning(dictionary, meaningOf(meaning))?.code).sort(),
       );
       expect(gaps.every(([, reading]) => (reading as { unreadable: string }).unreadable === 'refused')).toBe(
         true,
@@ -104,7 +106,7 @@ describe.each(FRAMINGS)('over %s', (framing) => {
     });
 
     it('reads the right values when the unit holds others than its defaults', async () => {
-      const code = findMeaning(dictionary, 'trim.weight')?.code ?? '';
+      const code = findMeaning(dictionary, meaningOf('trim.weight'))?.code ?? '';
       unit().memory.force(code, -333);
       const { answer } = await read();
       expect(answer.ok && answer.value.set.readings.get(code as never)).toBe(-333);
@@ -203,7 +205,7 @@ describe.each(FRAMINGS)('over %s', (framing) => {
       unit().setMischief({ extraDelayMs: 250 });
       const first = await line.read(1, address('ramp.up'), 1);
       unit().setMischief({ extraDelayMs: 0 });
-      unit().memory.force(findMeaning(dictionary, 'ramp.down')?.code ?? '', 4321);
+      unit().memory.force(findMeaning(dictionary, meaningOf('ramp.down'))?.code ?? '', 4321);
       const second = await line.read(1, address('ramp.down'), 1);
       line.close();
       expect(first.ok).toBe(false);

@@ -4,7 +4,7 @@
 import type { Code, Dictionary, LineFacts, Parameter } from '@drive-keep/core/dictionary';
 import { findMeaning, isNoise } from '@drive-keep/core/dictionary';
 import type { ParameterSet } from '@drive-keep/core/sets';
-import { fail, ok, type Reading, type Result } from '@drive-keep/core/values';
+import { fail, ok, type Reading, type Result, meaningOf } from '@drive-keep/core/values';
 import type { DriveLine, LineFault } from './drive-line.ts';
 import { identityOf, identityPlaces, missingOf, readIdentity, type Identity } from './identity.ts';
 import { limitsOn, planReads, type Place, type ReadRequest } from './read-plan.ts';
@@ -125,7 +125,7 @@ class UnitReader {
   }
 
   private serialParameter(): Parameter | undefined {
-    return findMeaning(this.dictionary, 'unit.serial');
+    return findMeaning(this.dictionary, meaningOf('unit.serial'));
   }
 
   private strangeness(identity: Identity): ReadFault | undefined {

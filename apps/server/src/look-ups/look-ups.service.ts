@@ -15,7 +15,7 @@ import {
 } from '@drive-keep/core/dictionary';
 import type { ParameterSet } from '@drive-keep/core/sets';
 import type { Vocabulary } from '@drive-keep/core/meanings';
-import { showRaw, type Bit, type Option, type Reading } from '@drive-keep/core/values';
+import { showRaw, type Bit, type Option, type Reading, meaningOf } from '@drive-keep/core/values';
 import { notFound } from '../problems/problem.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { Backups } from '../sets/backups.service.ts';
@@ -79,7 +79,9 @@ export class LookUps {
   private alike(meaning: string, dictionary: Dictionary): readonly LookUpHit[] {
     const { bridge, vocabulary } = this.meanings;
     const { of, stated } = bridge.carriersOf(dictionary);
-    const carriers = vocabulary.canonicalsOf(meaning).flatMap((each) => of.get(each.meaning) ?? []);
+    const carriers = vocabulary
+      .canonicalsOf(meaningOf(meaning))
+      .flatMap((each) => of.get(each.meaning) ?? []);
     const carrying = carriers.flatMap((carrier) => ('parameter' in carrier ? [carrier.parameter] : []));
     const itself = stated.get(vocabulary.nameOfToday(meaning));
     return [...new Set([...(itself ? [itself] : []), ...carrying])].map((parameter) => ({

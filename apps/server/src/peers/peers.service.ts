@@ -29,7 +29,7 @@ export class Peers {
            from position p join machine m on m.id = p.machine_id join area a on a.id = m.area_id
            join unit u on u.position_id = p.id and u.removed_at is null
            join dictionary d on d.id = u.dictionary_id
-          group by a.name, a.place, m.id, m.name, m.place, d.id, d.name
+          group by a.name, a.place, m.id, m.name, m.place, d.model, d.name
           order by a.place, m.place, d.name`,
       );
     return rows
@@ -54,18 +54,21 @@ export class Peers {
     const [first] = sets;
     if (!first || sets.length < 2)
       throw refused('Fewer than two of these positions have a backup. Back them up first.');
-    const other = sets.findIndex(({ dictionary }) => dictionary !== first.dictionary);
-    if (other >= 0) {
-      const tag = columns[other]?.position.tag ?? '';
+    const ids = [...new Set(sets.map(({ dictionary }) => dictionary))];
+    const [dictionary, ...versions] = await Promise.all(ids.map((id) => this.dictionaries.get(id)));
+    if (!dictionary) throw refused('Choose positions that have a backup.');
+    const other = versions.find(({ model }) => model !== dictionary.model);
+    if (other) {
+      const tag = columns.find(({ set }) => set.dictionary === other.id)?.position.tag ?? '';
       throw refused(
-        `${tag} is of another model (${sets[other]?.dictionary ?? ''}, not ${first.dictionary}). Compare peers of one model.`,
+        `${tag} is of another model (${other.id}, not ${first.dictionary}). Compare peers of one model.`,
       );
     }
-    const dictionary = await this.dictionaries.get(first.dictionary);
-    const { rows, agreed, leftOut } = comparePeers(dictionary, sets);
+    const { rows, agreed, leftOut } = comparePeers(dictionary, sets, versions);
     const missing = tags.filter((tag) => columns.every(({ position }) => position.tag !== tag));
     return {
       dictionary: dictionary.id,
+      versions: ids,
       columns: columns.map(({ position, backup }) => ({
         tag: position.tag,
         duty: position.duty,

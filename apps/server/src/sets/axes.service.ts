@@ -1,5 +1,6 @@
 // Keeps the sets of the axes of one machine apart: a set that bears the marks of another axis is refused with the reason.
 
+import { meaningOf } from '@drive-keep/core/values';
 import { Injectable } from '@nestjs/common';
 import { findMeaning, type Dictionary } from '@drive-keep/core/dictionary';
 import { otherAxisOf, type KnownAxis } from '@drive-keep/core/plans';
@@ -26,7 +27,7 @@ export class Axes {
     set: ParameterSet,
     serial: number | null = null,
   ): Promise<string | undefined> {
-    if (!findMeaning(dictionary, 'axis.number')) return undefined;
+    if (!findMeaning(dictionary, meaningOf('axis.number'))) return undefined;
     const elsewhere = serial === null ? undefined : await this.whereItSat(id, serial);
     if (elsewhere !== undefined)
       return `This is a set of ${elsewhere}, not of ${tag}: it was read from serial number ${serial}, which is that axis's unit.`;

@@ -15,5 +15,8 @@ export class Baseline {
   @Column('text') dictionaryHash: string;
   /** Signature of the revision before; nothing for the first. */
   @Column('text', { nullable: true }) before: string | null;
+  /** The wiring that was signed with it; nothing where the position had none. */
+  @Column('integer', { nullable: true }) wiringRevision: number | null;
+  @Column('text', { nullable: true }) wiringHash: string | null;
   @Column('text') signature: string;
 }

@@ -1,8 +1,9 @@
-// Signing baselines: each revision stands for its content, its dictionary, who signed it when and why, and the one before.
+// Signing baselines: each revision stands for its content, its dictionary, the wiring, who signed it when and why, and the one before.
 
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { Wirings } from '../wiring/wirings.service.ts';
 import { Baseline } from './baseline.entity.ts';
 import { signatureOf } from './signature.ts';
 
@@ -17,7 +18,10 @@ export interface NewRevision {
 
 @Injectable()
 export class Baselines {
-  constructor(private readonly dictionaries: Dictionaries) {}
+  constructor(
+    private readonly dictionaries: Dictionaries,
+    private readonly wirings: Wirings,
+  ) {}
 
   newest(manager: EntityManager, positionId: string): Promise<Baseline | null> {
     const where = { position: { id: positionId } };
@@ -27,11 +31,14 @@ export class Baselines {
   /** The next revision; the caller has made sure that nobody else signs one at the same time. */
   async sign(manager: EntityManager, { dictionary, ...fresh }: NewRevision): Promise<number> {
     const last = await this.newest(manager, fresh.positionId);
+    const wiring = await this.wirings.seal(fresh.positionId, manager);
     const signed = {
       ...fresh,
       revision: (last?.revision ?? 0) + 1,
       dictionaryHash: await this.dictionaries.hashOf(dictionary),
       before: last?.signature ?? null,
+      wiringRevision: wiring?.revision ?? null,
+      wiringHash: wiring?.hash ?? null,
     };
     const { positionId, ...columns } = signed;
     const signature = signatureOf(signed);

@@ -129,4 +129,5 @@ const baselineMark = (baseline: Baseline, damaged: boolean): BaselineMark => ({
   signedBy: baseline.signedBy,
   reason: baseline.reason,
   hash: baseline.contentHash,
+  wiring: baseline.wiringRevision,
 });

@@ -20,6 +20,7 @@ import { ToldPlates1764000000016 } from './migrations/told-plates.ts';
 import { DictionaryRevisions1764000000018 } from './migrations/dictionary-revisions.ts';
 import { FieldWiring1764000000019 } from './migrations/field-wiring.ts';
 import { SiteFacts1764000000020 } from './migrations/site-facts.ts';
+import { WiringEvidence1764000000021 } from './migrations/wiring-evidence.ts';
 import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -52,6 +53,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     DictionaryRevisions1764000000018,
     FieldWiring1764000000019,
     SiteFacts1764000000020,
+    WiringEvidence1764000000021,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

@@ -1,6 +1,7 @@
 // The whole thing for tests: a private database, the simulated plant of the demo, the server on a free port, and
 // people who are signed in.
 
+import { meaningOf } from '@drive-keep/core/values';
 import { join } from 'node:path';
 import type { INestApplication } from '@nestjs/common';
 import { loadModels, Plant, SimUnit } from '@drive-keep/plant-sim';
@@ -132,7 +133,7 @@ export class RunningPlant {
   }
 
   code(meaning: string): string {
-    const code = findMeaning(this.dictionary, meaning)?.code;
+    const code = findMeaning(this.dictionary, meaningOf(meaning))?.code;
     if (!code) throw new Error(meaning);
     return code;
   }

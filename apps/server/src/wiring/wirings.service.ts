@@ -5,6 +5,7 @@
 import { Injectable } from '@nestjs/common';
 import type { WiringMark, WiringView } from '@drive-keep/api';
 import { finding, type Finding } from '@drive-keep/core/findings';
+import type { Dictionary } from '@drive-keep/core/dictionary';
 import { readTable, type Table } from '@drive-keep/core/values';
 import {
   checkWiring,
@@ -79,6 +80,26 @@ export class Wirings {
     return all[0] && { ...wiringMark(all[0]), wiring: contentOfRevision(tag, all[0], all) };
   }
 
+  /** What a signature of a baseline stands for; nothing where no wiring was kept. Nobody signs what cannot be read back. */
+  async seal(
+    positionId: string,
+    manager: EntityManager,
+  ): Promise<{ readonly revision: number; readonly hash: string } | undefined> {
+    const all = await this.revisions(positionId, manager);
+    const [last] = all;
+    if (!last) return undefined;
+    const [position]: { tag: string }[] = await manager.query('select tag from position where id = $1', [
+      positionId,
+    ]);
+    contentOfRevision(position?.tag ?? positionId, last, all);
+    return { revision: last.revision, hash: last.hash };
+  }
+
+  /** Nothing where none was kept. */
+  newestRevision(positionId: string): Promise<number | null> {
+    return this.dataSource.getRepository(WiringRevision).maximum('revision', { positionId });
+  }
+
   /** Of every revision when it was kept, by whom and why, the oldest first. */
   async marks(positionId: string): Promise<readonly WiringMark[]> {
     return (await this.revisions(positionId)).map(wiringMark).reverse();
@@ -121,10 +142,13 @@ export class Wirings {
   /** How a file is understood; nothing is kept. */
   async read(tag: string, file: UploadedFile): Promise<Pick<WiringView, 'rows' | 'findings'>> {
     const { unit } = await this.register.unitAt(tag);
-    const table = await tableIn(file);
-    const read = readWiring(table);
+    return this.readFor(await this.dictionaries.get(unit.dictionaryId), file);
+  }
+
+  /** The same against the chart of a model, whether or not such a drive stands anywhere. */
+  async readFor(dictionary: Dictionary, file: UploadedFile): Promise<Pick<WiringView, 'rows' | 'findings'>> {
+    const read = readWiring(await tableIn(file));
     if (!read.ok) return { rows: [], findings: read.fault.map(findingView) };
-    const dictionary = await this.dictionaries.get(unit.dictionaryId);
     return { rows: wiringRows(read.value), findings: checkWiring(dictionary, read.value).map(findingView) };
   }
 

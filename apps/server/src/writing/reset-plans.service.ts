@@ -13,7 +13,7 @@ import {
   type ResetPlan,
 } from '@drive-keep/core/plans';
 import type { ParameterSet } from '@drive-keep/core/sets';
-import { sameReading, type Reading } from '@drive-keep/core/values';
+import { sameReading, type Reading, meaningOf } from '@drive-keep/core/values';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { KeyInSheets } from '../key-in/key-in-sheets.service.ts';
@@ -156,7 +156,7 @@ function lossesOf({ dictionary, current, wanted }: Ground, { afterReset }: Reset
 
 /** Regions whose defaults a reset can bring: only the unit's own, where no parameter chooses one. */
 function regionsOf({ at, dictionary }: Pick<Ground, 'at' | 'dictionary'>): readonly Region[] {
-  const chosen = findMeaning(dictionary, 'unit.region') !== undefined;
+  const chosen = findMeaning(dictionary, meaningOf('unit.region')) !== undefined;
   return dictionary.regions.filter(({ id }) => chosen || id === at.unit.region);
 }
 
@@ -184,7 +184,7 @@ function requirePlan(
   putBack: ReadonlyMap<Code, Reading | undefined>,
 ): ResetPlan {
   // The region was chosen for the reset; it is not put back by the way.
-  const region = findMeaning(dictionary, 'unit.region')?.code;
+  const region = findMeaning(dictionary, meaningOf('unit.region'))?.code;
   const lines = new Map([...putBack].filter(([code]) => code !== region));
   const regions = regionsOf({ at, dictionary });
   const offered = regions.some(({ id }) => id === choice.region);

@@ -29,6 +29,9 @@ import type {
   RegisterOutline,
   PositionSiteView,
   SiteView,
+  DryRunView,
+  VocabularyView,
+  WiringPhotoView,
   WiringView,
   RegisterPage,
   ScanView,
@@ -102,6 +105,11 @@ export const useSite = () => useGet<SiteView>('site');
 export const usePositionSite = (tag: string) => useGet<PositionSiteView>(`positions/${tag}/site`);
 export const useWiring = (tag: string, revision = '') =>
   useGet<WiringView>(`positions/${tag}/wiring${revision === '' ? '' : `?revision=${revision}`}`);
+export const useWiringPhotos = (tag: string) =>
+  useGet<readonly WiringPhotoView[]>(`positions/${tag}/wiring/photos`);
+export const useDryRunView = (tag: string, set: string) =>
+  useGet<DryRunView>(`positions/${tag}/dry-run?set=${encodeURIComponent(set)}`);
+export const useVocabulary = () => useGet<VocabularyView>('meanings', { staleTime: Infinity });
 export const useHistory = (tag: string) => useGet<HistoryView>(`positions/${tag}/history`);
 export const useComparison = (tag: string, query: string) =>
   useGet<ComparisonView>(`positions/${tag}/comparison?${query}`, {

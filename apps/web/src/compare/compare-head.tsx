@@ -4,6 +4,7 @@ import { NavLink } from 'react-router';
 const WAYS = [
   { to: '/compare', name: 'Peers' },
   { to: '/compare/two', name: 'Two drives' },
+  { to: '/compare/behaviour', name: 'Behaviour' },
 ] as const;
 
 /** The ways to compare drives with each other; a drive with itself is compared on its own page. */

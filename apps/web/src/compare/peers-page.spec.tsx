@@ -24,6 +24,7 @@ function peers(): PeersView {
   return {
     dictionary: dictionary.id,
     columns: TAGS.map((tag) => ({ tag, duty: `Duty of ${tag}`, at: '2026-11-25T02:00:00' })),
+    versions: [dictionary.id],
     withoutBackup: ['A-4'],
     rows: rows.map((row) => ({
       ...row,

@@ -58,6 +58,12 @@ export function PeersPage() {
       ) : (
         (!peers || !dictionary) && <Unanswered error={error ?? noGroups} what="the drives of the same duty" />
       )}
+      {peers && peers.versions.length > 1 && (
+        <p className="mt-2 text-sm">
+          Of several versions of one model: {peers.versions.join(', ')}. What they do not count alike is left
+          out.
+        </p>
+      )}
       {peers && peers.withoutBackup.length > 0 && (
         <p className="mt-2 text-sm">Without a backup: {peers.withoutBackup.join(', ')}.</p>
       )}

@@ -37,6 +37,7 @@ const SECTIONS: readonly {
   { id: 'regions', name: 'Regions', keys: ['regions'] },
   { id: 'line', name: 'Line', keys: ['line'] },
   { id: 'conventions', name: 'How the maker counts', keys: ['conventions', 'unit_current', 'fixed'] },
+  { id: 'behaviour', name: 'What it does with its contacts', keys: ['behaviour'] },
   { id: 'derating', name: 'Derating', keys: ['derating'] },
   { id: 'keypad', name: 'Keypad', keys: ['keypad'] },
   { id: 'procedures', name: 'Procedures', keys: ['procedures'] },

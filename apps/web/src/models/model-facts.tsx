@@ -5,8 +5,11 @@ import {
   findParameter,
   type ConventionName,
   type Dictionary,
+  type Fit,
+  type RuleName,
   type Effect,
 } from '@drive-keep/core/dictionary';
+import { RULE_TEXT } from '../words/behaviour-rules.ts';
 import { codesOf, showEffect } from '../words/effects.ts';
 
 const FACT_NAMES: Readonly<Record<string, string>> = {
@@ -17,39 +20,68 @@ const FACT_NAMES: Readonly<Record<string, string>> = {
   frame: 'Frame',
 };
 
+const size = ({ widthMm, heightMm, depthMm }: Fit): string =>
+  widthMm === null && heightMm === null && depthMm === null
+    ? ''
+    : [widthMm, heightMm, depthMm].map((each) => each ?? '?').join(' × ');
+
+/** What a cabinet and its supply have to give a unit, column by column. */
+const FIT_COLUMNS: readonly (readonly [heading: string, show: (fit: Fit) => string | number | null])[] = [
+  ['Width × height × depth, mm', size],
+  ['Free above and below, mm', (fit) => fit.clearanceMm],
+  ['Largest fuse, gG, A', (fit) => fit.fuseA],
+  ['Least braking resistor, Ω', (fit) => fit.leastResistorOhm],
+  ['Discharge, min', (fit) => fit.dischargeMin],
+  ['Mains filter', (fit) => (fit.filter ?? '').replace('-', ' ')],
+  ['Losses, W', (fit) => fit.lossesW],
+];
+
 export function Ratings({ dictionary }: { dictionary: Dictionary }) {
   const { ratings, derating } = dictionary;
   const columns = Object.keys(FACT_NAMES).filter((key) =>
     ratings.some(({ facts }) => facts[key] !== undefined),
   );
+  const fits = FIT_COLUMNS.filter(([, show]) => ratings.some(({ fit }) => fit && (show(fit) ?? '') !== ''));
   return (
     <>
-      <table className="mt-3 text-left">
-        <thead className="border-b border-rule text-sm text-soft">
-          <tr className="[&>th]:py-1 [&>th]:pr-8 [&>th]:font-normal">
-            <th>Rating</th>
-            <th>Size</th>
-            {columns.map((key) => (
-              <th key={key} className="text-right">
-                {FACT_NAMES[key]}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {ratings.map(({ id, name, facts }) => (
-            <tr key={id} className="border-b border-rule [&>td]:py-1 [&>td]:pr-8">
-              <td className="font-mono font-semibold">{id}</td>
-              <td>{name}</td>
+      <div className="overflow-x-auto">
+        <table className="mt-3 text-left">
+          <thead className="border-b border-rule text-sm text-soft">
+            <tr className="[&>th]:py-1 [&>th]:pr-5 [&>th]:align-bottom [&>th]:font-normal">
+              <th>Rating</th>
+              <th>Size</th>
               {columns.map((key) => (
-                <td key={key} className="text-right font-mono">
-                  {facts[key] ?? '–'}
-                </td>
+                <th key={key} className="text-right">
+                  {FACT_NAMES[key]}
+                </th>
+              ))}
+              {fits.map(([heading]) => (
+                <th key={heading} className="max-w-28 text-right align-bottom">
+                  {heading}
+                </th>
               ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {ratings.map(({ id, name, facts, fit }) => (
+              <tr key={id} className="border-b border-rule [&>td]:py-1 [&>td]:pr-5 [&>td]:whitespace-nowrap">
+                <td className="font-mono font-semibold">{id}</td>
+                <td>{name}</td>
+                {columns.map((key) => (
+                  <td key={key} className="text-right font-mono">
+                    {facts[key] ?? '–'}
+                  </td>
+                ))}
+                {fits.map(([heading, show]) => (
+                  <td key={heading} className="text-right font-mono">
+                    {(fit && show(fit)) || '–'}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       {derating && (
         <div className="mt-5 flex flex-wrap gap-x-16 gap-y-4">
           <DeratingTable title="Current left by ambient temperature" unit="°C" points={derating.ambient} />
@@ -173,8 +205,50 @@ export function HowItWorks({ dictionary }: { dictionary: Dictionary }) {
             )}
           </section>
         ))}
+        <BehaviourRules dictionary={dictionary} />
       </section>
     </div>
+  );
+}
+
+function BehaviourRules({ dictionary }: { dictionary: Dictionary }) {
+  const stated = (Object.keys(RULE_TEXT) as RuleName[]).flatMap((name) => {
+    const fact = dictionary.behaviour[name];
+    return fact ? [{ name, fact }] : [];
+  });
+  return (
+    <>
+      <h2 className="mt-5 font-semibold">What it does with its contacts</h2>
+      {stated.length === 0 && <p className="text-soft">Not stated for this model.</p>}
+      <dl className="grid grid-cols-[15rem_1fr]">
+        {stated.map(({ name, fact }) => (
+          <div key={name} className="contents">
+            <dt className="border-b border-rule py-1 pr-3 text-soft">{RULE_TEXT[name]}</dt>
+            <dd className="border-b border-rule py-1">
+              {fact.kind === 'words' ? (
+                fact.words.map((word) => word.replace(/-/g, ' ')).join(', ')
+              ) : (
+                <SaidBy dictionary={dictionary} meaning={fact.meaning} />
+              )}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </>
+  );
+}
+
+/** The parameter that says it itself, or the word that holds a bit for it. */
+function SaidBy({ dictionary, meaning }: { dictionary: Dictionary; meaning: string }) {
+  const parameter = dictionary.parameters.find(
+    (each) => each.meaning === meaning || JSON.stringify(each.form).includes(`"meaning":"${meaning}"`),
+  );
+  return parameter ? (
+    <>
+      as <span className="font-mono">{parameter.code}</span> {parameter.name} says
+    </>
+  ) : (
+    <>as {meaning} says</>
   );
 }
 

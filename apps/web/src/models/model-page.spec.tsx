@@ -123,6 +123,13 @@ describe('how a model works', () => {
       '17.50',
       '22.00',
       '3',
+      '150 × 300 × 208',
+      '100',
+      '32',
+      '22',
+      '10',
+      'built in',
+      '245',
     ]);
     expect(screen.getByText('Current left by carrier frequency')).toBeTruthy();
   });

@@ -6,7 +6,7 @@ import { gapsOf, type Dictionary } from '@drive-keep/core/dictionary';
 import { describe } from '@drive-keep/core/findings';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { queryClient, useModels, useSession } from '../api/queries.ts';
 import { Field } from '../session/field.tsx';
@@ -37,6 +37,9 @@ export function ModelWays({ dictionary }: { dictionary: Dictionary }) {
         <a href={`/api/dictionaries/${dictionary.id}/files`} download className="text-sm text-plum underline">
           Save its files (ZIP)
         </a>
+        <Link to={`/models/${dictionary.id}/dry-run`} className="text-sm text-plum underline">
+          Dry run
+        </Link>
         {session?.role === 'engineer' && (
           <>
             {own && (

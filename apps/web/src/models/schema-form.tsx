@@ -46,7 +46,9 @@ function resolved(root: JsonSchema, schema: JsonSchema): JsonSchema {
   const name = /^#\/\$defs\/(\w+)$/.exec(schema.$ref ?? '')?.[1];
   const found = name === undefined ? schema : { ...root.$defs?.[name], ...schema };
   // Of several shapes, the form knows the plain one; the others are written as text.
-  return found.oneOf && found.type === undefined ? { ...found, type: 'register' } : found;
+  if (!found.oneOf || found.type !== undefined) return found;
+  const choice = found.oneOf.find((each) => each.enum);
+  return choice ? { ...found, ...choice } : { ...found, type: 'register' };
 }
 
 const isGroup = ({ properties }: JsonSchema): boolean => properties !== undefined;

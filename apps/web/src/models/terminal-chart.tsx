@@ -291,7 +291,7 @@ function TerminalTable({ chart, ...shown }: Shown & { chart: TerminalChart }) {
                 {KIND_NAMES[terminal.kind]}
                 {terminal.contact && ` ${terminal.contact.relay}, ${terminal.contact.side}`}
               </td>
-              <td>{terminal.signal}</td>
+              <td>{signalText(terminal)}</td>
               <td>{purposeOf(terminal, shown)}</td>
               <td>{terminal.setBy && <CodeLink dictionary={dictionary} code={terminal.setBy} />}</td>
               <td>
@@ -316,4 +316,16 @@ function TerminalTable({ chart, ...shown }: Shown & { chart: TerminalChart }) {
 function ownerText({ owner, ownedBy, program }: Terminal): string {
   if (owner === 'chosen' && ownedBy) return `drive, or program by ${ownedBy.code} bit ${ownedBy.bit}`;
   return program === null ? '' : owner;
+}
+
+/** With what the device at the other end has to know: loads and burdens, and to which side an output switches. */
+function signalText({ signal, logic, burdenOhm, leastOhm, mostOhm }: Terminal): string {
+  const more = [
+    burdenOhm !== null && !signal.includes(`${burdenOhm} Ω`) && `burden ${burdenOhm} Ω`,
+    leastOhm !== null && `load of at least ${leastOhm} Ω`,
+    mostOhm !== null && `${leastOhm === null ? 'load of' : 'with a current'} at most ${mostOhm} Ω`,
+    logic === 'sinking' && 'takes its load to zero',
+    logic === 'sourcing' && 'gives plus to its load',
+  ];
+  return [signal, ...more].filter((each) => each !== false && each !== '').join('; ');
 }

@@ -19,6 +19,7 @@ export function ComparisonRow({
   toggleOpen,
   decision,
   origin,
+  does,
   waits,
   chosen,
   toggleChosen,
@@ -31,13 +32,15 @@ export function ComparisonRow({
   toggleOpen: () => void;
   decision: DecisionView | undefined;
   origin: DifferenceOrigin | undefined;
+  /** What the difference does with the contacts; nothing while that is not known. */
+  does: string | undefined;
   /** What it was decided to do with it, and is not done yet. */
   waits: Waiting | undefined;
   /** Nothing where nothing is decided. */
   chosen: boolean | null;
   toggleChosen: () => void;
 }) {
-  const differs = row.difference.kind !== 'same' && row.difference.kind !== 'within-tolerance';
+  const differs = isDifference(row);
   const ground = chosen ? 'bg-plum-wash' : differs && !decision && !waits ? 'bg-look-wash/60' : '';
   return (
     <>
@@ -48,21 +51,12 @@ export function ComparisonRow({
         tabIndex={0}
         data-code={row.code}
         aria-expanded={open}
-        onClick={({ target }) => {
-          if (!(target as Element).closest('[data-choose]')) toggleOpen();
-        }}
+        onClick={({ target }) => !(target as Element).closest('[data-choose]') && toggleOpen()}
         className={`comparison-grid min-h-8 cursor-pointer items-center border-b border-rule hover:bg-plum-wash ${ground}`}
       >
         <span role="gridcell" data-choose className="grid place-items-center">
           {chosen !== null && differs && (
-            <input
-              type="checkbox"
-              tabIndex={-1}
-              checked={chosen}
-              onChange={toggleChosen}
-              aria-label={`Choose ${row.code} ${parameter.name}`}
-              className="size-4.5 accent-plum"
-            />
+            <Chosen name={`${row.code} ${parameter.name}`} chosen={chosen} toggle={toggleChosen} />
           )}
         </span>
         <span role="gridcell" className="font-mono">
@@ -80,12 +74,19 @@ export function ComparisonRow({
         <span role="gridcell">
           <RangeStrip form={parameter.form} row={row} />
         </span>
-        <ChangeCell row={row} differs={differs} decision={decision} origin={origin} waits={waits} />
+        <ChangeCell
+          row={row}
+          differs={differs}
+          decision={decision}
+          origin={origin}
+          does={does}
+          waits={waits}
+        />
       </div>
       {open && (
         <div role="row">
           <div role="gridcell">
-            <RowDetail tag={tag} dictionary={dictionary} parameter={parameter} row={row} />
+            <RowDetail tag={tag} dictionary={dictionary} parameter={parameter} row={row} does={does} />
           </div>
         </div>
       )}
@@ -93,17 +94,33 @@ export function ComparisonRow({
   );
 }
 
+const isDifference = ({ difference: { kind } }: ComparisonRowView): boolean =>
+  kind !== 'same' && kind !== 'within-tolerance';
+
+const Chosen = ({ name, chosen, toggle }: { name: string; chosen: boolean; toggle: () => void }) => (
+  <input
+    type="checkbox"
+    tabIndex={-1}
+    checked={chosen}
+    onChange={toggle}
+    aria-label={`Choose ${name}`}
+    className="size-4.5 accent-plum"
+  />
+);
+
 function ChangeCell({
   row,
   differs,
   decision,
   origin,
+  does,
   waits,
 }: {
   row: ComparisonRowView;
   differs: boolean;
   decision: DecisionView | undefined;
   origin: DifferenceOrigin | undefined;
+  does: string | undefined;
   waits: Waiting | undefined;
 }) {
   return (
@@ -114,6 +131,11 @@ function ChangeCell({
         <span className="ml-2 text-xs text-soft" title={`${origin.by}: ${origin.reason}`}>
           since {showDate(origin.since)}
           {origin.atSigning && ', at the signing already'}
+        </span>
+      )}
+      {differs && does !== undefined && (
+        <span className="block truncate text-xs" title={does}>
+          {does}
         </span>
       )}
       {differs && waits && (

@@ -1,3 +1,4 @@
+import { meaningOf } from '@drive-keep/core/values';
 import { describe, expect, it } from '@jest/globals';
 import type { ComparisonRowView, ComparisonView, DecisionView } from '@drive-keep/api';
 import { describeChange, differenceOf } from '@drive-keep/core/compare';
@@ -16,7 +17,7 @@ const facts = factsOf(dictionary, { rating: 'HN64-15', region: '50-hz' }) ?? {};
 const side = { reference: 'baseline', lastingReference: 'baseline:1', title: 'Baseline', at: null, hash: '' };
 
 function row(meaning: string, a: Reading | undefined, b: Reading | undefined): ComparisonRowView {
-  const parameter = findMeaning(dictionary, meaning);
+  const parameter = findMeaning(dictionary, meaningOf(meaning));
   if (!parameter) throw new Error(meaning);
   return {
     code: parameter.code,

@@ -32,6 +32,7 @@ export function ComparisonTable({
   find,
   deciding,
   origins = NO_ORIGINS,
+  does = {},
 }: {
   tag: string;
   comparison: ComparisonView;
@@ -41,6 +42,8 @@ export function ComparisonTable({
   deciding: Deciding | null;
   /** Since when the differences are there, where that is known. */
   origins?: ReadonlyMap<string, DifferenceOrigin>;
+  /** What each difference does with the contacts, by code, where that is known. */
+  does?: Readonly<Record<string, string>> | undefined;
 }) {
   const chosen = useChosenRows(({ byTag }) => byTag[tag] ?? NONE_CHOSEN);
   const toggle = useChosenRows((state) => state.toggle);
@@ -87,6 +90,7 @@ export function ComparisonTable({
               toggleOpen={() => toggleOpen(row.code)}
               decision={deciding?.byCode.get(row.code)}
               origin={origins.get(row.code)}
+              does={does[row.code]}
               waits={deciding ? waiting?.find(({ codes }) => codes.includes(row.code)) : undefined}
               chosen={deciding ? chosen.has(row.code) : null}
               toggleChosen={() => toggle(tag, row.code)}

@@ -117,6 +117,7 @@ describe('finishing', () => {
 
 describe('a draft that waits for its signature', () => {
   const draft = {
+    ...{ of: 'differences' as const, wiring: null },
     id: 'draft-1',
     revision: 4,
     codes: ['RA1'],
@@ -126,7 +127,7 @@ describe('a draft that waits for its signature', () => {
     secondPerson: false,
   };
   const notice = (change: Partial<typeof draft>, role: string, person = 'R. Ashgrove') =>
-    showScreen('/x', '/x', <DraftNotice draft={{ ...draft, ...change }} />, {
+    showScreen('/x', '/x', <DraftNotice tag="GL-PU-01" draft={{ ...draft, ...change }} />, {
       'GET session': signedIn(role, person),
       'POST baseline-drafts/draft-1/refuse': {},
     });

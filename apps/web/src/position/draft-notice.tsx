@@ -3,19 +3,27 @@
 import type { DraftView } from '@drive-keep/api';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { queryClient, useSession } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { showTime } from '../words/dates.ts';
 
-export function DraftNotice({ draft }: { draft: DraftView }) {
+const PROPOSED: Readonly<Record<DraftView['of'], (draft: DraftView) => string>> = {
+  differences: ({ codes }) => codes.join(', '),
+  first: () => 'The newest backup',
+  wiring: () => 'The values as they were, with the wiring of today',
+};
+
+export function DraftNotice({ tag, draft }: { tag: string; draft: DraftView }) {
   const { data: session } = useSession();
   const [refusing, setRefusing] = useState(false);
   const [why, setWhy] = useState('');
   const refresh = () => queryClient.invalidateQueries();
   const sign = useMutation<unknown, ProblemError>({
-    mutationFn: () => post(`baseline-drafts/${draft.id}/sign`),
+    mutationFn: () =>
+      post(`baseline-drafts/${draft.id}/sign`, draft.wiring === null ? {} : { wiring: draft.wiring }),
     onSuccess: refresh,
   });
   const refuse = useMutation<unknown, ProblemError>({
@@ -30,8 +38,19 @@ export function DraftNotice({ draft }: { draft: DraftView }) {
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
           <span>
             <b>Revision {draft.revision} of the baseline waits for its signature.</b>{' '}
-            {draft.codes.length === 0 ? 'The newest backup' : draft.codes.join(', ')}, proposed by{' '}
-            {draft.madeBy}, {showTime(draft.madeAt)}: {draft.reason}
+            {PROPOSED[draft.of](draft)}, proposed by {draft.madeBy}, {showTime(draft.madeAt)}: {draft.reason}
+            {draft.wiring !== null && (
+              <>
+                . It is signed together with{' '}
+                <Link to={`/positions/${tag}/wiring`} className="text-plum hover:underline">
+                  revision {draft.wiring} of the wiring
+                </Link>
+                .
+              </>
+            )}{' '}
+            <Link to={`/positions/${tag}/dry-run?set=draft`} className="text-plum hover:underline">
+              Dry run
+            </Link>
           </span>
           {session?.role === 'engineer' && !(draft.secondPerson && own) && (
             <span className="flex gap-2">

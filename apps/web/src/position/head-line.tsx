@@ -27,6 +27,7 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
     ...(mayWork && position.newestBackup ? [{ to: 'set', name: 'Set values' }] : []),
     ...(mayWork && position.newestBackup ? [{ to: 'reset', name: 'Reset' }] : []),
     { to: 'wiring', name: 'Wiring' },
+    { to: 'dry-run', name: 'Dry run' },
     { to: 'record', name: 'Record' },
   ];
   return (

@@ -151,9 +151,9 @@ const STEP_HEIGHT = STEP_BOTTOM - STEP_TOP;
 const BASELINES: Lane = { name: 'Baseline', top: STEP_TOP, fill: 'fill-plum-wash', stroke: 'stroke-plum' };
 const WIRINGS: Lane = { name: 'Wiring', top: WIRING_TOP, fill: 'fill-ground', stroke: 'stroke-soft' };
 
-const baselineStep = ({ revision, signedAt, signedBy, reason }: BaselineMark): Step => ({
+const baselineStep = ({ revision, signedAt, signedBy, reason, wiring }: BaselineMark): Step => ({
   ...{ revision, from: signedAt },
-  title: `Revision ${revision}, signed ${showTime(signedAt)} by ${signedBy}: ${reason}`,
+  title: `Revision ${revision}, signed ${showTime(signedAt)} by ${signedBy}${wiring === null ? '' : ` with wiring revision ${wiring}`}: ${reason}`,
 });
 
 const wiringStep = ({ revision, savedAt, savedBy, why }: WiringMark): Step => ({

@@ -1,3 +1,4 @@
+import { meaningOf } from '@drive-keep/core/values';
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import type { LiveEvent, ParameterHistoryView, ThreeWayView } from '@drive-keep/api';
 import { findMeaning } from '@drive-keep/core/dictionary';
@@ -9,7 +10,7 @@ import { StepLines } from './step-lines.tsx';
 import { ThreeWays } from './three-ways.tsx';
 
 const dictionary = shippedDictionary();
-const parameter = findMeaning(dictionary, 'ramp.up');
+const parameter = findMeaning(dictionary, meaningOf('ramp.up'));
 if (!parameter) throw new Error('no ramp');
 const side = { reference: 'x', lastingReference: 'x', title: 'Set', at: null, hash: '' };
 

@@ -1,4 +1,5 @@
-import type { PositionDetailView } from '@drive-keep/api';
+import type { ComparisonView, DifferenceOrigin, PositionDetailView } from '@drive-keep/api';
+import type { Dictionary } from '@drive-keep/core/dictionary';
 import { Nothing, Unanswered } from '../ui/answer.tsx';
 import { useMemo, useState } from 'react';
 import { useParams } from 'react-router';
@@ -10,6 +11,8 @@ import {
   usePosition,
   useSession,
 } from '../api/queries.ts';
+import { useBehaviourDifference } from '../dry-run/use-behaviour-difference.ts';
+import { WhatTheyDo } from '../dry-run/what-they-do.tsx';
 import { Page } from '../ui/page.tsx';
 import { ComparisonBar } from './comparison-bar.tsx';
 import { ComparisonSides } from './comparison-sides.tsx';
@@ -23,7 +26,7 @@ import { LiveComparison } from './live-comparison.tsx';
 import { ThreeWays } from './three-ways.tsx';
 import { WaitingLine } from './waiting-line.tsx';
 import { showTime } from '../words/dates.ts';
-import { useDeciding } from './use-deciding.ts';
+import { useDeciding, type Deciding } from './use-deciding.ts';
 
 export function PositionPage() {
   const { tag = '' } = useParams();
@@ -97,7 +100,7 @@ function Comparison({
   const before = isBefore ? null : history.data.lastThatDiffered;
   return (
     <section aria-label="Comparison" className="mt-4">
-      {deciding.draft && <DraftNotice draft={deciding.draft} />}
+      {deciding.draft && <DraftNotice tag={tag} draft={deciding.draft} />}
       {history.data.baselines.length === 0 && !deciding.draft && session?.role !== 'viewer' && (
         <FirstBaseline tag={tag} />
       )}
@@ -121,16 +124,51 @@ function Comparison({
       {address.three && signed ? (
         <ThreeWays tag={tag} before={before ? `backup:${before}` : address.a} now={address.b} />
       ) : (
-        <ComparisonTable
+        <ExplainedTable
           tag={tag}
+          address={address}
           comparison={comparison.data}
           dictionary={dictionary.data}
-          find={address.find}
           deciding={mayDecide ? deciding : null}
-          {...(aboutNow ? { origins } : {})}
+          origins={aboutNow ? origins : undefined}
         />
       )}
       {mayDecide && !address.three && <DecisionBar tag={tag} deciding={deciding} />}
     </section>
+  );
+}
+
+/** The rows with what they do: each alone, and all of them together above. */
+function ExplainedTable({
+  tag,
+  address,
+  comparison,
+  dictionary,
+  deciding,
+  origins,
+}: {
+  tag: string;
+  address: ComparisonAddress;
+  comparison: ComparisonView;
+  dictionary: Dictionary;
+  deciding: Deciding | null;
+  origins: ReadonlyMap<string, DifferenceOrigin> | undefined;
+}) {
+  const { a, b } = comparison;
+  const key = `${a.hash} ${b.hash}`;
+  const { data, failed } = useBehaviourDifference(tag, address.a, address.b, comparison.dictionary, key);
+  return (
+    <>
+      {a.hash !== b.hash && <WhatTheyDo tag={tag} set={address.b} difference={data} failed={failed} />}
+      <ComparisonTable
+        tag={tag}
+        comparison={comparison}
+        dictionary={dictionary}
+        find={address.find}
+        does={data?.byCode}
+        deciding={deciding}
+        {...(origins ? { origins } : {})}
+      />
+    </>
   );
 }

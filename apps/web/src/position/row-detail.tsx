@@ -18,17 +18,23 @@ export function RowDetail({
   dictionary,
   parameter,
   row,
+  does,
 }: {
   tag: string;
   dictionary: Dictionary;
   parameter: Parameter;
   row: ComparisonRowView;
+  /** What the difference does with the contacts. */
+  does?: string | undefined;
 }) {
   const { form } = parameter;
   const show = (raw: number | null) => (raw === null ? '–' : showRaw(form, raw));
   return (
     <div className="grid gap-x-8 gap-y-3 bg-ground px-4 py-3 text-sm lg:grid-cols-[1.2fr_1fr_1fr]">
-      <About tag={tag} dictionary={dictionary} parameter={parameter} />
+      <div>
+        {does !== undefined && <p className="mb-2 border-l-4 border-plum pl-2 text-[15px]">{does}</p>}
+        <About tag={tag} dictionary={dictionary} parameter={parameter} />
+      </div>
       <div>
         {form.kind === 'number' && (
           <dl className="grid grid-cols-[5rem_1fr] gap-y-1">

@@ -35,6 +35,7 @@ const history: HistoryView = {
     reason: 'Test',
     hash: String(revision),
     damaged: false,
+    wiring: null,
   })),
 };
 

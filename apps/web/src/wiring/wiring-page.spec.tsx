@@ -21,6 +21,16 @@ const NEWEST: WiringView = {
   elsewhere: [{ tag: 'A-2', name: 'S1', kind: 'contact', facts: 'contacts 13-14 closes', what: 'run' }],
 };
 
+const BASELINES = [
+  { revision: 3, wiring: 1, signedBy: 'R. Ashgrove', signedAt: new Date().toISOString(), reason: 'x' },
+];
+const PHOTOS = [
+  {
+    ...{ id: 'p-1', revision: 1, caption: 'Upper strip', width: 2000, height: 1500 },
+    ...{ addedAt: new Date().toISOString(), addedBy: 'T. Pellow' },
+  },
+];
+
 beforeEach(() => sessionStorage.clear());
 
 function show(role = 'technician', view = NEWEST) {
@@ -29,6 +39,11 @@ function show(role = 'technician', view = NEWEST) {
     [`GET positions/${TAG}`]: { tag: TAG, duty: 'Belt', retiredAt: null },
     [`GET dictionaries/${dictionary.id}`]: dictionary,
     'GET session': signedIn(role),
+    [`GET positions/${TAG}/history`]: { baselines: BASELINES, backups: [], wirings: [] },
+    [`GET positions/${TAG}/decisions`]: { open: [], inForce: [], draft: null },
+    [`GET positions/${TAG}/wiring/photos`]: PHOTOS,
+    [`POST positions/${TAG}/wiring/baseline-draft`]: {},
+    [`POST positions/${TAG}/wiring/photos/p-1/withdraw`]: [],
     [`PUT positions/${TAG}/wiring`]: { ...view, revision: 2 },
   });
 }
@@ -121,5 +136,39 @@ describe('the wiring of a position', () => {
     show('viewer');
     await screen.findByText('Wires');
     expect(screen.queryByRole('button', { name: /Add|Keep as/ })).toBeNull();
+  });
+});
+
+describe('what belongs to a wiring', () => {
+  it('is signed with the baseline of its time; a later wiring is proposed for a signature', async () => {
+    show();
+    expect(
+      await screen.findByText(/Revision 1 is signed: it belongs to revision 3 of the baseline/),
+    ).toBeTruthy();
+    cleanup();
+    const revisions = [{ ...NEWEST.revisions[0], revision: 2, why: 'New lamp' }, ...NEWEST.revisions];
+    const { sent } = show('technician', { ...NEWEST, revision: 2, revisions } as WiringView);
+    expect(await screen.findByText(/Revision 2 of the wiring is not signed/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Propose it for signature' }));
+    await waitFor(() => expect(sent.map(({ body }) => body)).toContainEqual({ reason: 'New lamp' }));
+  });
+
+  it('are photographs, added after a word of what they show and withdrawn with a reason', async () => {
+    const { sent } = show();
+    expect((await screen.findByAltText('Upper strip')).getAttribute('src')).toContain('/wiring/photos/p-1');
+    expect(screen.getByText(/at wiring revision 1/)).toBeTruthy();
+    const take = screen.getByRole<HTMLButtonElement>('button', { name: 'Take or choose a photograph' });
+    expect(take.disabled).toBe(true);
+    type('What the next photograph shows', 'Lower strip');
+    expect(take.disabled).toBe(false);
+    fireEvent.click(screen.getByRole('button', { name: 'Withdraw' }));
+    type('Why Upper strip is withdrawn', 'Rewired');
+    fireEvent.click(screen.getByRole('button', { name: 'Withdraw it' }));
+    await waitFor(() => expect(screen.queryByAltText('Upper strip')).toBeNull());
+    expect(sent.map(({ body }) => body)).toContainEqual({ why: 'Rewired' });
+    cleanup();
+    show('viewer');
+    await screen.findByAltText('Upper strip');
+    expect(screen.queryByRole('button', { name: 'Withdraw' })).toBeNull();
   });
 });

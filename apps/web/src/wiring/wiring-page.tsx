@@ -33,6 +33,8 @@ import {
 } from './use-wiring-draft.ts';
 import { WiringFiles } from './wiring-files.tsx';
 import { WiringDrawing } from './wiring-drawing.tsx';
+import { WiringPhotos } from './wiring-photos.tsx';
+import { WiringSignature } from './wiring-signature.tsx';
 import { WiringRows, type EditedColumn } from './wiring-rows.tsx';
 
 export function WiringPage() {
@@ -97,6 +99,7 @@ function Editor({
         {draft.changed && <b className="text-ink">Changed, not kept yet. </b>}
         {saidOf(found, chart !== null)}
       </p>
+      <WiringSignature view={view} mayWrite={mayWrite} />
       <Whole
         findings={whole.map((each) => describe(each))}
         stops={whole.map(({ attention }) => attention === 'stop')}
@@ -131,6 +134,7 @@ function Editor({
         )}
       </SheetPart>
       {chart && <Board chart={chart} draft={draft} mayWrite={mayWrite} />}
+      <WiringPhotos tag={view.tag} mayWrite={mayWrite} />
       <Keeping view={view} draft={draft} mayWrite={mayWrite} />
       <Revisions view={view} />
     </>

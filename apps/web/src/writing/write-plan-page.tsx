@@ -9,6 +9,8 @@ import { useEffect } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { forgetPositions, queryClient, useDictionary, useSession, useWritePlan } from '../api/queries.ts';
+import { useBehaviourDifference } from '../dry-run/use-behaviour-difference.ts';
+import { WhatTheyDo } from '../dry-run/what-they-do.tsx';
 import { Button } from '../ui/button.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
@@ -16,6 +18,17 @@ import { showTime } from '../words/dates.ts';
 import { CarryOut } from './carry-out.tsx';
 import { ReleaseState, useRanOut } from './release-state.tsx';
 import { StepTable } from './step-table.tsx';
+
+/** What will be different at the machine, by its contacts. */
+function Afterwards({ plan: { id, tag, dictionary } }: { plan: WritePlanView }) {
+  const [before, after] = [`plan-before:${id}`, `plan:${id}`];
+  const { data, failed } = useBehaviourDifference(tag, before, after, dictionary, id);
+  return (
+    <SheetPart name="What will be different" state={data ? `${data.lines.length}` : ''}>
+      <WhatTheyDo tag={tag} set={after} difference={data} failed={failed} />
+    </SheetPart>
+  );
+}
 
 export function WritePlanPage() {
   const { id = '' } = useParams();
@@ -56,6 +69,7 @@ export function WritePlanPage() {
         <StepTable plan={plan} dictionary={dictionary} />
       </SheetPart>
       <LeftOut plan={plan} dictionary={dictionary} />
+      {plan.steps.length > 0 && <Afterwards plan={plan} />}
       <Release plan={plan} hasWork={hasWork} />
       <CarryOut plan={plan} hasWork={hasWork} />
     </Page>
