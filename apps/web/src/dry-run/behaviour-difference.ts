@@ -32,9 +32,9 @@ export interface BehaviourDifference {
   readonly byCode: Readonly<Record<string, string>>;
 }
 
-const TOGETHER: WalkOptions = { mostPairs: 1500, mostDifferences: 6, keys: true };
+const TOGETHER: WalkOptions = { mostPairs: 200_000, mostDifferences: 6, keys: true };
 /** A parameter alone: the first difference is enough. */
-const ALONE: WalkOptions = { mostPairs: 1500, mostDifferences: 1, onlyFirst: true, keys: true };
+const ALONE: WalkOptions = { mostPairs: 30_000, mostDifferences: 1, onlyFirst: true, keys: true };
 /** Parameters that are looked at alone; more than these nobody reads. */
 const MOST_ALONE = 12;
 

@@ -1,7 +1,13 @@
 // One question, one answer.
 
-import { behaviourDifference, type DifferenceInput } from './behaviour-difference.ts';
+import {
+  behaviourDifference,
+  type BehaviourDifference,
+  type DifferenceInput,
+} from './behaviour-difference.ts';
+import type { FromWorker } from './in-worker.ts';
 
 self.onmessage = ({ data }: MessageEvent<DifferenceInput>) => {
-  self.postMessage(behaviourDifference(data));
+  const message: FromWorker<BehaviourDifference> = { answer: behaviourDifference(data) };
+  self.postMessage(message);
 };

@@ -49,7 +49,8 @@ function eventOf(part: string): Event | undefined {
   if (kind === 'wait') return { kind: 'settle' };
   if (kind === 'key' && KEYS.includes(what)) return { kind, key: what as Key };
   if (kind === 'fault' && what !== '') return { kind, of: what as FaultClass };
-  if ((kind === 'break' || kind === 'mend') && /^(wire|link) \d+$/.test(what)) return { kind, what };
+  if ((kind === 'break' || kind === 'mend') && /^((wire|link) \d+|at .+:.+)$/.test(what))
+    return { kind, what };
   const to = Number(more);
   return kind === 'at' && what !== '' && Number.isFinite(to) ? { kind: 'device', name: what, to } : undefined;
 }

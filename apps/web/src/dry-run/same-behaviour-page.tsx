@@ -2,6 +2,7 @@
 
 import type { DryRunView } from '@drive-keep/api';
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useDictionary, useDryRunView, useHistory, useVocabulary } from '../api/queries.ts';
 import { CompareHead } from '../compare/compare-head.tsx';
@@ -94,6 +95,7 @@ function Pair({ a, b }: { a: Side; b: Side }) {
   const { data: rightDictionary } = useDictionary(right?.dictionary);
   const { data: vocabulary } = useVocabulary();
   const ready = left && right && leftDictionary && rightDictionary && vocabulary;
+  const [pairs, setPairs] = useState(0);
   const { data: answer, error: failed } = useQuery<PairAnswer>({
     queryKey: ['same-behaviour', left, right],
     enabled: Boolean(ready),
@@ -107,17 +109,22 @@ function Pair({ a, b }: { a: Side; b: Side }) {
       };
       const make = () =>
         new Worker(new URL('./same-behaviour.worker.ts', import.meta.url), { type: 'module' });
-      return inWorker(make, comparePair, question);
+      return inWorker(make, comparePair, question, setPairs);
     },
   });
   if (!left || !right) return <Unanswered error={error ?? otherError} what={`${a.tag} and ${b.tag}`} />;
   if (failed) return <p className="mt-4">It could not be worked out: {failed.message}.</p>;
-  if (!answer) return <p className="mt-4 text-soft">Walking through both …</p>;
+  if (!answer)
+    return (
+      <p className="mt-4 text-soft">
+        Walking through both …{pairs > 0 && ` ${pairs.toLocaleString('en')} pairs of states until now.`}
+      </p>
+    );
   return <Walked left={left} right={right} answer={answer} />;
 }
 
 function Walked({ left, right, answer }: { left: DryRunView; right: DryRunView; answer: PairAnswer }) {
-  const { summary, differences, alone, times } = answer;
+  const { summary, differences, alone, times, loop } = answer;
   return (
     <>
       <p className="mt-4 text-2xl font-semibold">{summary}</p>
@@ -148,23 +155,30 @@ function Walked({ left, right, answer }: { left: DryRunView; right: DryRunView; 
           </p>
         </section>
       ))}
-      {times.length > 0 && (
-        <SheetPart name="Times that differ" state="outside the walk">
-          <ul>
-            {times.map(({ term, a, b }) => (
-              <li key={term}>
-                {term}: {a} and {b}
-              </li>
-            ))}
-          </ul>
-        </SheetPart>
-      )}
+      <DifferingPart name="Times that differ" lines={times} />
+      <DifferingPart name="Settings of the loop that differ" lines={loop} />
       <p className="mt-4 border-t border-rule pt-3 text-sm text-soft">
-        Left out: broken wires, stretching of ramps by limits, dynamics of loops, thermal trips, what a
-        network or a user program asks for, counting, travel of an axis, races of contacts within one filter
-        time, and signals between start, middle and end.
+        A wire or link is broken alone and mended again; signals stand at start, middle and end, and a speed
+        by them is compared where either curve bends. Contacts that can change places count as one. Left out:
+        stretching of ramps by limits, dynamics of loops, thermal trips, what a network or a user program asks
+        for, counting, travel of an axis, and races of contacts within one filter time.
       </p>
     </>
+  );
+}
+
+function DifferingPart({ name, lines }: { name: string; lines: PairAnswer['times'] }) {
+  if (lines.length === 0) return null;
+  return (
+    <SheetPart name={name} state="outside the walk">
+      <ul>
+        {lines.map(({ term, a, b }) => (
+          <li key={term}>
+            {term}: {a} and {b}
+          </li>
+        ))}
+      </ul>
+    </SheetPart>
   );
 }
 

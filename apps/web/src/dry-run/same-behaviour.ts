@@ -18,8 +18,8 @@ import {
   type Stepped,
 } from '@drive-keep/core/behaviour';
 import { findParameter } from '@drive-keep/core/dictionary';
-import { likeness, sayPlain } from '@drive-keep/core/meanings';
-import { meaningOf, showRaw } from '@drive-keep/core/values';
+import { likeness, sayPlain, type Plain } from '@drive-keep/core/meanings';
+import { meaningOf, showRaw, type Meaning } from '@drive-keep/core/values';
 import type { DryRunView } from '@drive-keep/api';
 import { machineIn, type DryRunInput } from './dry-runner.ts';
 
@@ -45,10 +45,18 @@ export interface PairAnswer {
   /** Devices that only one of them has. */
   readonly alone: readonly string[];
   /** Times that differ: they are no part of the walk. */
-  readonly times: readonly { readonly term: string; readonly a: string; readonly b: string }[];
+  readonly times: readonly Differing[];
+  /** Settings of the loop that differ, where both have one. */
+  readonly loop: readonly Differing[];
 }
 
-const MOST_PAIRS = 4000;
+export interface Differing {
+  readonly term: string;
+  readonly a: string;
+  readonly b: string;
+}
+
+const MOST_PAIRS = 300_000;
 const MOST_DIFFERENCES = 20;
 const TIMES = [
   'ramp.up',
@@ -61,11 +69,17 @@ const TIMES = [
   'raise.rate',
 ];
 
-export function comparePair({ a: left, b: right }: PairInput): PairAnswer {
+/** `onProgress` is told now and then how many pairs of states were looked at. */
+export function comparePair(
+  { a: left, b: right }: PairInput,
+  onProgress?: (pairs: number) => void,
+): PairAnswer {
   const [a, b] = [machineIn(left), machineIn(right)];
   const oneModel = a.machine.set.dictionary.model === b.machine.set.dictionary.model;
-  const options = { mostPairs: MOST_PAIRS, mostDifferences: MOST_DIFFERENCES, keys: oneModel };
-  const walked = sameBehaviour(a.machine, b.machine, options);
+  const walked = sameBehaviour(a.machine, b.machine, {
+    ...{ mostPairs: MOST_PAIRS, mostDifferences: MOST_DIFFERENCES, keys: oneModel },
+    ...(onProgress ? { onProgress } : {}),
+  });
   const names = ({ machine }: Speaker) =>
     machine.wiring.devices
       .filter(({ kind }) => !['load', 'supply', 'brake'].includes(kind))
@@ -83,13 +97,25 @@ export function comparePair({ a: left, b: right }: PairInput): PairAnswer {
       reasons: { a: reasonsOf(each.a, a), b: reasonsOf(each.b, b) },
       mend: mendBy(each, a.machine, b.machine, right.view),
     })),
-    times: TIMES.flatMap((name) => {
-      const [one, other] = [a, b].map(({ machine }) => machine.set.get(meaningOf(name)));
-      if (one?.kind !== 'number' || other?.kind !== 'number' || likeness(one, other)?.kind === 'same')
-        return [];
-      return [{ term: a.term(name), a: sayPlain(one, a.term), b: sayPlain(other, b.term) }];
-    }),
+    times: TIMES.flatMap((name) => differing(meaningOf(name), a, b)),
+    loop: loopsOf(a, b),
   };
+}
+
+/** A setting that both tell and that is not the same. */
+function differing(meaning: Meaning, a: Speaker, b: Speaker): readonly Differing[] {
+  const [one, other] = [a, b].map(({ machine }) => machine.set.get(meaning)) as [Plain, Plain];
+  if (one.kind === 'nothing' || other.kind === 'nothing' || likeness(one, other)?.kind === 'same') return [];
+  return [{ term: a.term(meaning), a: sayPlain(one, a.term), b: sayPlain(other, b.term) }];
+}
+
+/** Where both have a loop: what of it differs. How it swings, contacts do not tell. */
+function loopsOf(a: Speaker, b: Speaker): readonly Differing[] {
+  const runs = ({ machine }: Speaker) => (machine.set.choice(meaningOf('loop.mode')) ?? 'off') !== 'off';
+  if (!runs(a) || !runs(b)) return [];
+  return [...a.machine.set.meanings].flatMap((meaning) =>
+    meaning.startsWith('loop.') ? differing(meaning, a, b) : [],
+  );
 }
 
 function doneBy(events: readonly Event[], a: Speaker, b: Speaker): PairDifference['done'] {

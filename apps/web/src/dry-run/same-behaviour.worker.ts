@@ -1,7 +1,10 @@
 // One pair, one answer.
 
-import { comparePair, type PairInput } from './same-behaviour.ts';
+import type { FromWorker } from './in-worker.ts';
+import { comparePair, type PairAnswer, type PairInput } from './same-behaviour.ts';
+
+const post = (message: FromWorker<PairAnswer>) => self.postMessage(message);
 
 self.onmessage = ({ data }: MessageEvent<PairInput>) => {
-  self.postMessage(comparePair(data));
+  post({ answer: comparePair(data, (progress) => post({ progress })) });
 };

@@ -23,11 +23,11 @@ export interface Signal {
 
 export interface Circuit {
   /** Terminals of digital inputs whose contact is closed. */
-  readonly closed: ReadonlySet<string>;
+  readonly closed: Pick<ReadonlySet<string>, 'has'>;
   /** Safe inputs that are closed. */
-  readonly safe: ReadonlySet<string>;
+  readonly safe: Pick<ReadonlySet<string>, 'has'>;
   /** By terminal; nothing arrives where none is told. */
-  readonly signals: ReadonlyMap<string, Signal>;
+  readonly signals: Pick<ReadonlyMap<string, Signal>, 'get'>;
   /** Field relays that are pulled in. */
   readonly pulled: readonly string[];
 }
@@ -43,18 +43,27 @@ export interface Wired {
   readonly logic: 'sourcing' | 'sinking' | undefined;
 }
 
-interface Bridge {
+export interface Bridge {
   readonly a: number;
   readonly b: number;
+  /** What it depends on: `device S1`, `output 1`, `wire 3`. */
+  readonly by: readonly string[];
   readonly joins: (state: State, pulled: readonly string[]) => boolean;
+}
+
+interface Source {
+  readonly end: number;
+  readonly by: readonly string[];
+  readonly is: (state: State) => boolean;
 }
 
 export class Conductors {
   private readonly wired: Wired;
   private readonly numbers = new Map<string, number>();
-  private readonly bridges: readonly Bridge[];
-  private readonly plus: readonly { readonly end: number; readonly is: (state: State) => boolean }[];
-  private readonly zero: readonly { readonly end: number; readonly is: (state: State) => boolean }[];
+  /** Everything that may join two ends. */
+  readonly bridges: readonly Bridge[];
+  private readonly plus: readonly Source[];
+  private readonly zero: readonly Source[];
   /** The common that has to be joined to the other side; nothing where the drive has it inside. */
   private readonly common: number | undefined;
   private readonly safeEnds: readonly {
@@ -75,14 +84,14 @@ export class Conductors {
     this.plus = [
       ...terminals
         .filter(({ kind, volts }) => kind === 'supply' && (volts ?? 0) >= CONTACT_VOLTS)
-        .map(({ id }) => ({ end: at(id), is: ({ supply }: State) => supply })),
+        .map(({ id }) => ({ end: at(id), by: [], is: ({ supply }: State) => supply })),
       ...this.outside('+'),
       ...this.transistors('sourcing'),
     ];
     this.zero = [
       ...terminals
         .filter(({ kind, signal }) => kind === 'common' && signal === '0 V')
-        .map(({ id }) => ({ end: at(id), is: always })),
+        .map(({ id }) => ({ end: at(id), by: [], is: always })),
       ...this.outside('-'),
       ...this.transistors('sinking'),
     ];
@@ -100,6 +109,37 @@ export class Conductors {
       for (const end of ['A1', 'A2', '1', '2', 'out', '-']) at(`${name}:${end}`);
   }
 
+  /** Ends that have a potential of their own, and which. */
+  *sources(): Generator<{ readonly end: number; readonly of: string; readonly by: readonly string[] }> {
+    for (const { end, by } of this.plus) yield { end, of: '+', by };
+    for (const { end, by } of this.zero) yield { end, of: '0', by };
+    // What feeds a potentiometer, or a safety channel, is a potential of its own.
+    const known = new Set(this.plus.map(({ end }) => end));
+    for (const { id, kind } of terminalsOf(this.wired.chart)) {
+      const end = this.number(id);
+      if (kind === 'supply' && !known.has(end)) yield { end, of: id, by: [] };
+    }
+  }
+
+  /** Ends at which the answer to one question begins: whether an input or a safe input is closed, which signal arrives. */
+  endsOf(of: 'closed' | 'safe' | 'signals', terminal: string): readonly number[] {
+    const own = this.number(terminal);
+    if (of === 'closed') return this.common === undefined ? [own] : [own, this.common];
+    return [own, ...this.safeEnds.flatMap(({ at, fed }) => (at === own ? fed : []))];
+  }
+
+  /** Of a potentiometer whose wiper arrives: the end at which it is fed. */
+  feedOf = (name: string): number => this.number(`${name}:1`);
+
+  /** Sender at an end, by its name. */
+  senderAt(end: number): string | undefined {
+    return this.wired.wiring.devices.find(
+      ({ kind, name }) =>
+        (kind === 'potentiometer' && this.number(`${name}:2`) === end) ||
+        (kind === 'transmitter' && ['out', '-'].some((each) => this.number(`${name}:${each}`) === end)),
+    )?.name;
+  }
+
   private number(end: string): number {
     const known = this.numbers.get(end);
     if (known !== undefined) return known;
@@ -109,23 +149,32 @@ export class Conductors {
 
   private *wireBridges(): Generator<Bridge> {
     const { wires, links } = this.wired.wiring;
-    const whole = (what: string) => (state: State) => !state.broken.includes(what);
-    for (const [at, { from, to }] of wires.entries())
-      yield { a: this.number(showEnd(from)), b: this.number(showEnd(to)), joins: whole(`wire ${at}`) };
-    for (const [at, { between }] of links.entries())
-      yield { a: this.number(between[0]), b: this.number(between[1]), joins: whole(`link ${at}`) };
+    const whole =
+      (...whats: readonly string[]) =>
+      ({ broken }: State) =>
+        broken.length === 0 || !whats.some((what) => broken.includes(what));
+    for (const [at, { from, to }] of wires.entries()) {
+      const ends = [from, to].map(showEnd) as [string, string];
+      const by = [`wire ${at}`, ...ends.map((end) => `at ${end}`)];
+      yield { a: this.number(ends[0]), b: this.number(ends[1]), by, joins: whole(...by) };
+    }
+    for (const [at, { between }] of links.entries()) {
+      const by = [`link ${at}`];
+      yield { a: this.number(between[0]), b: this.number(between[1]), by, joins: whole(...by) };
+    }
   }
 
   private *deviceBridges(): Generator<Bridge> {
     for (const device of this.wired.wiring.devices) {
       const at = (end: string) => this.number(`${device.name}:${end}`);
+      const by = [`device ${device.name}`];
       for (const { name, opens } of contactsOf(device)) {
         const [a, b] = endsOf(name);
-        yield { a: at(a), b: at(b), joins: contactOf(device, name, opens) };
+        yield { a: at(a), b: at(b), by, joins: contactOf(device, name, opens) };
       }
       // A winding contact or resistor that is not warm conducts.
       if (device.kind === 'sensor')
-        yield { a: at('T1'), b: at('T2'), joins: (state) => !worked(state, device.name) };
+        yield { a: at('T1'), b: at('T2'), by, joins: (state) => !worked(state, device.name) };
     }
   }
 
@@ -133,9 +182,9 @@ export class Conductors {
     for (const { number, closes, opens, common } of this.wired.outputs) {
       if (common === undefined) continue;
       const isOn = ({ outputs }: State) => outputs.includes(number);
-      if (closes !== undefined) yield { a: this.number(closes), b: this.number(common), joins: isOn };
-      if (opens !== undefined)
-        yield { a: this.number(opens), b: this.number(common), joins: (state) => !isOn(state) };
+      const [b, by] = [this.number(common), [`output ${number}`]];
+      if (closes !== undefined) yield { a: this.number(closes), b, by, joins: isOn };
+      if (opens !== undefined) yield { a: this.number(opens), b, by, joins: (state) => !isOn(state) };
     }
   }
 
@@ -143,8 +192,9 @@ export class Conductors {
   private outside(side: '+' | '-') {
     return this.wired.wiring.devices.flatMap(({ kind, name }) => {
       if (kind !== 'supply' && kind !== 'controller') return [];
+      const by = kind === 'supply' ? [] : [`device ${name}`];
       const is = (state: State) => kind === 'supply' || worked(state, name);
-      return [{ end: this.number(`${name}:${side}`), is }];
+      return [{ end: this.number(`${name}:${side}`), by, is }];
     });
   }
 
@@ -152,7 +202,10 @@ export class Conductors {
     return this.wired.outputs.flatMap(({ number, transistor }) => {
       if (transistor?.logic !== logic) return [];
       return [
-        { end: this.number(transistor.terminal), is: ({ outputs }: State) => outputs.includes(number) },
+        {
+          ...{ end: this.number(transistor.terminal), by: [`output ${number}`] },
+          is: ({ outputs }: State) => outputs.includes(number),
+        },
       ];
     });
   }
@@ -196,10 +249,7 @@ export class Conductors {
     return at;
   }
 
-  private netsOf(
-    ends: readonly { readonly end: number; readonly is: (state: State) => boolean }[],
-    state: State,
-  ) {
+  private netsOf(ends: readonly Source[], state: State) {
     return new Set(ends.filter(({ is }) => is(state)).map(({ end }) => this.net(end)));
   }
 

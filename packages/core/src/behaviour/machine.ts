@@ -55,6 +55,10 @@ export interface Machine {
   readonly chart: TerminalChart;
   readonly wiring: Wiring;
   readonly inputs: readonly DigitalInput[];
+  /** Inputs by what they do; those of which that cannot be told stand under nothing. */
+  readonly byFunction: ReadonlyMap<string | undefined, readonly DigitalInput[]>;
+  /** Functions of inputs that choose a preset. */
+  readonly presets: readonly string[];
   readonly analogs: readonly AnalogInput[];
   readonly outputs: readonly DriveOutput[];
   readonly safeInputs: readonly string[];
@@ -80,7 +84,12 @@ export function machineOf(set: PlainSet, wiring: Wiring): Machine {
     safeInputs: terminals.filter(({ kind }) => kind === 'safe-input').map(({ id }) => id),
     logic: logicOf(chart, wiring),
   };
-  return { ...wired, set, rules, conductors: new Conductors(wired), devicesAt: devicesAt(wiring) };
+  const byFunction = new Map<string | undefined, readonly DigitalInput[]>();
+  for (const input of wired.inputs)
+    byFunction.set(input.does, [...(byFunction.get(input.does) ?? []), input]);
+  const presets = [...byFunction.keys()].filter((does) => does?.startsWith('preset.') ?? false) as string[];
+  const conductors = new Conductors(wired);
+  return { ...wired, set, rules, byFunction, presets, conductors, devicesAt: devicesAt(wiring) };
 }
 
 function devicesAt({ wires }: Wiring): ReadonlyMap<string, readonly string[]> {

@@ -1,17 +1,17 @@
 // A difference of behaviour as one sentence: what was done, and what each of both does then.
 
 import type { Difference, Sameness } from './same-behaviour.ts';
-import { faultText, sayEvent, sayHeadline, sayPosition, type Speaker } from './say-outcome.ts';
+import { faultText, sayConductor, sayEvent, sayHeadline, sayPosition, type Speaker } from './say-outcome.ts';
 import type { Event, State } from './state.ts';
 import type { Stepped } from './step.ts';
 
-/** Devices that are not as they rest, as one would say it: `with S2 at 2, S1 pressed`. */
+/** Devices that are not as they rest, and broken wires, as one would say it: `with S2 at 2, S1 pressed`. */
 function sayStanding({ devices, broken }: State, speaker: Speaker): string {
   const standing = speaker.machine.wiring.devices.flatMap((device) => {
     const to = devices[device.name];
     return to === undefined ? [] : [`${device.name} ${sayPosition(device, to)}`];
   });
-  return [...standing, ...broken].join(', ');
+  return [...standing, ...broken.map((what) => `${sayConductor(what, speaker)} broken`)].join(', ');
 }
 
 const LASTING: readonly Event['kind'][] = ['supply', 'key', 'fault', 'break', 'mend'];
@@ -24,6 +24,8 @@ export function sayDifference({ events, a, b, aspect }: Difference, speaker: Spe
   const past = events
     .filter((_, at) => at !== first)
     .filter(({ kind }) => LASTING.includes(kind))
+    // What is broken still was said.
+    .filter((event) => event.kind !== 'break' || !b.state.broken.includes(event.what))
     .map((event) => sayEvent(event, speaker));
   const begun = [
     standing === '' ? '' : `With ${standing}`,

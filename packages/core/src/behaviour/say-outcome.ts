@@ -240,9 +240,9 @@ export function sayEvent(event: Event, speaker: Speaker): string {
       return `${named([event.name], speaker)} ${device ? sayPosition(device, event.to) : ''}`.trim();
     }
     case 'break':
-      return `${conductor(event.what, speaker)} broken`;
+      return `${sayConductor(event.what, speaker)} broken`;
     case 'mend':
-      return `${conductor(event.what, speaker)} in order again`;
+      return `${sayConductor(event.what, speaker)} in order again`;
     case 'supply':
       return event.on ? 'Supply on' : 'Supply off';
     case 'fault':
@@ -281,9 +281,10 @@ export function sayPosition(device: FieldDevice, to: number): string {
   }
 }
 
-/** `wire 3` is the fourth wire of the table, by its number where it has one. */
-function conductor(what: string, { machine }: Speaker): string {
+/** `wire 3` is the fourth wire of the table, by its number where it has one; `at S1:13` are all wires there. */
+export function sayConductor(what: string, { machine }: Speaker): string {
   const [kind = '', at = ''] = what.split(' ');
+  if (kind === 'at') return `Wires at ${what.slice(3)}`;
   if (kind === 'link') return `Link ${machine.wiring.links[Number(at)]?.between.join('–') ?? at}`;
   const wire = machine.wiring.wires[Number(at)];
   const end = (each: NonNullable<typeof wire>['from']) =>

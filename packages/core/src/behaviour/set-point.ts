@@ -19,8 +19,8 @@ export interface Speeds {
   readonly machine: Machine;
   readonly circuit: Circuit;
   readonly state: State;
-  /** Functions that are on. */
-  readonly on: ReadonlySet<string>;
+  /** Whether an input that does this is on. */
+  readonly has: (does: string) => boolean;
   readonly missing: Missing[];
 }
 
@@ -67,31 +67,30 @@ export function askedSpeed(speeds: Speeds, chosen: string): Asked {
   }
 }
 
-export function loopRuns({ machine, on }: Speeds, source: string): boolean {
+export function loopRuns({ machine, has }: Speeds, source: string): boolean {
   const { set, rules } = machine;
-  if ((set.choice(meaningOf('loop.mode')) ?? 'off') === 'off' || on.has('loop.off')) return false;
+  if ((set.choice(meaningOf('loop.mode')) ?? 'off') === 'off' || has('loop.off')) return false;
   if (rules.answer('loop.engages') === 'mode-and-source' && source !== 'source.loop') return false;
-  const presets = [...on].some((each) => /^preset\./.test(each));
-  return !(presets && rules.list('loop.yields-to').includes('presets'));
+  return !(rules.list('loop.yields-to').includes('presets') && machine.presets.some(has));
 }
 
 /** Put off by an input, the loop leaves the speed to the source that the model names. */
-function withoutLoop({ machine, on, missing }: Speeds, source: string): string {
+function withoutLoop({ machine, has, missing }: Speeds, source: string): string {
   const loop = machine.set.choice(meaningOf('loop.mode')) ?? 'off';
   const engaged = machine.rules.answer('loop.engages') === 'mode' || source === 'source.loop';
-  if (!on.has('loop.off') || loop === 'off' || !engaged) return source;
+  if (loop === 'off' || !engaged || !has('loop.off')) return source;
   const rule = machine.rules.answer('loop.off-source');
   if (rule === undefined) missing.push({ kind: 'rule', rule: 'loop.off-source' });
   return (rule === 'second' ? machine.set.choice(meaningOf('speed.source2')) : undefined) ?? source;
 }
 
 /** Number of the preset that the inputs choose; nothing while none of them is on. */
-function presetOn({ machine, on }: Speeds): number | undefined {
+function presetOn({ machine, has }: Speeds): number | undefined {
   const select = machine.rules.answer('preset.select');
   const numbers = (pattern: RegExp) =>
-    [...on].flatMap((each) => {
+    machine.presets.flatMap((each) => {
       const found = pattern.exec(each)?.[1];
-      return found === undefined ? [] : [Number(found)];
+      return found === undefined || !has(each) ? [] : [Number(found)];
     });
   if (select === 'each') {
     const chosen = numbers(/^preset\.(\d+)$/);
@@ -165,6 +164,9 @@ export function isLost({ circuit, machine }: Speeds, input: AnalogInput): boolea
       return false;
   }
 }
+
+/** Its loss keeps the last speed. */
+export const holdsSpeed = ({ loss }: AnalogInput): boolean => !['ignore', 'fault', 'preset-1'].includes(loss);
 
 function analogSpeed(speeds: Speeds, number: string): Asked {
   const { machine, state, missing } = speeds;

@@ -14,13 +14,13 @@ export interface State {
   readonly supply: boolean;
   /** Of every device that is not as it rests: 1 for worked, the place of a selector, the share of a signal. */
   readonly devices: Readonly<Record<string, number>>;
-  /** `wire 3`, `link 0`. */
+  /** `wire 3`, `link 0`, or `at S1:13` for all wires there. */
   readonly broken: readonly string[];
   /** Field relays that are pulled in. */
   readonly pulled: readonly string[];
   /** Numbers of the drive's outputs that are on. */
   readonly outputs: readonly string[];
-  /** Functions of inputs that are on: the next event may be an edge. */
+  /** Those of `EDGES` that are on: the next event may be an edge. */
   readonly on: readonly string[];
   /** How the shaft turns; it comes to rest when the machine settles. */
   readonly motion: 'rest' | Direction;
@@ -48,6 +48,9 @@ export interface State {
   /** Automatic restarts that are left. */
   readonly restarts: 'left' | 'none';
 }
+
+/** Functions of inputs of which it counts whether they were on before. */
+export const EDGES = ['fault-reset', 'run.forward', 'run.reverse'] as const;
 
 /** Nothing is worked, and the supply is off. */
 export const AT_REST: State = {

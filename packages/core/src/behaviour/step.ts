@@ -10,9 +10,9 @@ import { AT_REST, type Event, type State } from './state.ts';
 import { Turn } from './turn.ts';
 
 /** Rounds after which contacts that switch each other count as never coming to rest. */
-const MOST_ROUNDS = 8;
+export const MOST_ROUNDS = 8;
 /** Between the places of a selector that breaks before it makes. */
-const BETWEEN = -1;
+export const BETWEEN = -1;
 
 export interface Stepped {
   readonly state: State;
@@ -36,7 +36,7 @@ export function step(machine: Machine, state: State, event: Event): Stepped {
   return settle(machine, applied(state, event), nothing ? undefined : event);
 }
 
-const passesGap = (device: DeviceFacts, from: number, to: number): boolean =>
+export const passesGap = (device: DeviceFacts, from: number, to: number): boolean =>
   device.kind === 'selector' && device.between === 'open' && from !== to;
 
 const withDevice = (state: State, name: string, to: number): State => {
@@ -45,7 +45,7 @@ const withDevice = (state: State, name: string, to: number): State => {
 };
 
 /** What the event changes outside the drive. */
-function applied(state: State, event: Event): State {
+export function applied(state: State, event: Event): State {
   switch (event.kind) {
     case 'device':
       return withDevice(state, event.name, event.to);
@@ -79,7 +79,7 @@ function settle(machine: Machine, from: State, event: Event | undefined): Steppe
   return { state, outcome: OSCILLATES };
 }
 
-const OSCILLATES: Outcome = {
+export const OSCILLATES: Outcome = {
   ...{ kind: 'oscillates', direction: null, setPoint: null, ramps: null, stops: null, outputs: {} },
   ...{ needs: [], reasons: [], ignored: [], missing: [] },
 };

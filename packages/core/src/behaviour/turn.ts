@@ -8,8 +8,17 @@ import { commandOf, isStanding, type Command } from './command.ts';
 import type { DigitalInput, Machine } from './machine.ts';
 import type { Ignored, Missing, Need, Outcome, OutcomeKind, Reason, SetPoint, StopWay } from './outcome.ts';
 import { outputsOf } from './outputs.ts';
-import { askedSpeed, isLost, limited, loopRuns, weighted, type Asked, type Speeds } from './set-point.ts';
-import { AT_REST, type Direction, type Event, type Fault, type State } from './state.ts';
+import {
+  askedSpeed,
+  holdsSpeed,
+  isLost,
+  limited,
+  loopRuns,
+  weighted,
+  type Asked,
+  type Speeds,
+} from './set-point.ts';
+import { AT_REST, EDGES, type Direction, type Event, type Fault, type State } from './state.ts';
 import type { Stepped } from './step.ts';
 
 /** How a drive stands that does not run. */
@@ -27,17 +36,19 @@ export class Turn {
   readonly draft: Draft;
   readonly circuit: Circuit;
   readonly event: Event | undefined;
-  readonly on = new Map<string, DigitalInput>();
+  /** Without it nothing is looked at that only reasons want. */
+  readonly explains: boolean;
   readonly reasons: Reason[] = [];
   readonly ignored: Ignored[] = [];
   readonly missing: Missing[] = [];
 
-  constructor(machine: Machine, state: State, circuit: Circuit, event: Event | undefined) {
+  constructor(machine: Machine, state: State, circuit: Circuit, event: Event | undefined, explains = true) {
     this.machine = machine;
     this.before = state;
     this.draft = { ...state };
     this.circuit = circuit;
     this.event = event;
+    this.explains = explains;
   }
 
   take(): Stepped {
@@ -54,7 +65,15 @@ export class Turn {
     return halt ? this.stand(halt) : this.run(command);
   }
 
-  has = (does: string): boolean => this.on.has(does);
+  /** The input that is on and does this; where the model wants both of two, neither counts alone. */
+  private inputThat(does: string): DigitalInput | undefined {
+    const inputs = this.machine.byFunction.get(does);
+    if (!inputs) return undefined;
+    const both = inputs.length > 1 && this.machine.rules.answer('function.twice') === 'both';
+    return both && inputs.some(this.isOff) ? undefined : inputs.find((each) => !this.isOff(each));
+  }
+
+  has = (does: string): boolean => this.inputThat(does) !== undefined;
 
   choice = (name: string): string | undefined => this.machine.set.choice(meaningOf(name));
 
@@ -66,24 +85,17 @@ export class Turn {
   }
 
   ignore(does: string, why: Ignored['why']): void {
-    const input = this.on.get(does);
+    const input = this.explains ? this.inputThat(does) : undefined;
     if (input) this.ignored.push({ does, terminal: input.terminal, why });
   }
 
   /** Puts the input into the chain of reasons. */
   because(does: string): void {
-    const input = this.on.get(does);
+    const input = this.explains ? this.inputThat(does) : undefined;
     if (!input) return;
-    const { terminal, code } = input;
-    const closed = this.circuit.closed.has(terminal);
-    this.reasons.push({
-      code: 'input',
-      terminal,
-      does,
-      closed,
-      devices: this.machine.devicesAt.get(terminal) ?? [],
-      set: code,
-    });
+    const { terminal, code, opens } = input;
+    const devices = this.machine.devicesAt.get(terminal) ?? [];
+    this.reasons.push({ code: 'input', terminal, does, closed: !opens, devices, set: code });
   }
 
   private off(): Stepped {
@@ -101,15 +113,9 @@ export class Turn {
   }
 
   private readInputs(): void {
-    const both = this.machine.rules.answer('function.twice') === 'both';
-    for (const input of this.machine.inputs) {
-      if (this.isOff(input)) continue;
-      if (both && this.machine.inputs.some((each) => each.does === input.does && this.isOff(each))) continue;
-      if (input.does === undefined)
-        this.missing.push({ kind: 'value', what: `input.${input.number}.function` });
-      else if (!this.on.has(input.does)) this.on.set(input.does, input);
-    }
-    this.draft.on = [...this.on.keys()].sort();
+    for (const input of this.machine.byFunction.get(undefined) ?? [])
+      if (!this.isOff(input)) this.missing.push({ kind: 'value', what: `input.${input.number}.function` });
+    this.draft.on = EDGES.filter(this.has);
   }
 
   private isOff = ({ terminal, opens }: DigitalInput): boolean => this.circuit.closed.has(terminal) === opens;
@@ -410,7 +416,7 @@ export class Turn {
     machine: this.machine,
     circuit: this.circuit,
     state: this.draft,
-    on: new Set(this.on.keys()),
+    has: this.has,
     missing: this.missing,
   });
 
@@ -429,8 +435,8 @@ export class Turn {
       this.missing.push({ kind: 'value', what: 'speed.source' });
       return { from: { kind: 'none' }, hertz: null, codes: [] };
     }
-    for (const does of this.on.keys())
-      if (/^(preset\.|loop\.off|place\.second)/.test(does)) this.because(does);
+    for (const does of this.machine.byFunction.keys())
+      if (does !== undefined && /^(preset\.|loop\.off|place\.second)/.test(does)) this.because(does);
     return weighted(speeds, askedSpeed(speeds, source));
   }
 
@@ -456,8 +462,9 @@ export class Turn {
 
   /** The last set-point of a live signal, for the time when it is lost. */
   private hold({ from, hertz }: Asked): void {
-    if (from.kind === 'analog' && from.lost === null && hertz !== null)
-      this.draft.held = { ...this.draft.held, [from.number]: hertz };
+    if (from.kind !== 'analog' || from.lost !== null || hertz === null) return;
+    const input = this.machine.analogs.find(({ number }) => number === from.number);
+    if (input && holdsSpeed(input)) this.draft.held = { ...this.draft.held, [from.number]: hertz };
   }
 
   private moveRaised(): void {

@@ -1,3 +1,5 @@
+export * from './any-drive.ts';
+export { anyWish, wishedWiring } from './any-wiring.ts';
 export * from './bench-drive.ts';
 export * from './bench-wiring.ts';
 export * from './rule-scenarios.ts';

@@ -1,10 +1,10 @@
 // Random wirings of a drive on the bench: on each input a contact that closes or opens, one of a selector, two in series, or
 // nothing.
 
-import type { Dictionary } from '@drive-keep/core/dictionary';
-import { benchWiring, type Bench } from '@drive-keep/core/testing';
-import type { FieldDevice, Wire, WireEnd, Wiring } from '@drive-keep/core/wiring';
 import fc from 'fast-check';
+import type { Dictionary } from '../dictionary/index.ts';
+import type { FieldDevice, Wire, WireEnd, Wiring } from '../wiring/index.ts';
+import { benchWiring, type Bench } from './bench-wiring.ts';
 
 const SHAPES = ['closes', 'opens', 'selector', 'series', 'nothing'] as const;
 /** Name of the selector; contacts are called as on the bench. */
