@@ -155,7 +155,7 @@ class Installation {
       say(`\n  Phones are told once to trust this installation: ${this.url}/trust`);
       say(`  Fingerprint of its authority: ${fingerprint}`);
     }
-    if (this.control) say(`\n  Simulated plant: http://127.0.0.1:${this.control}/units`);
+    if (this.control) say(`\n  Plant floor (simulated): http://127.0.0.1:${this.control}/`);
     say('\nCtrl-C ends it.');
   }
 

@@ -109,11 +109,11 @@ async function linesRows(running) {
 
 /** The plant in a process of its own, as in every installation, with whole units alone: no mischief in its description. */
 async function useOwnPlant(running, children) {
-  const { describePlant } = await import('../../apps/server/dist/demo/describe-plant.js');
+  const { bridgeBeside, describePlant } = await import('../../apps/server/dist/demo/describe-plant.js');
   const { demoPositions } = await import('../../apps/server/dist/demo/demo-positions.js');
   const { DemoPlant } = await import('../../apps/server/dist/demo/demo-plant.service.js');
   const registered = new Map(demoPositions().map(({ answers, serial }) => [answers, serial]));
-  const told = describePlant(loadModels(modelsFolder));
+  const told = describePlant(loadModels(modelsFolder), bridgeBeside(modelsFolder));
   const units = told.units.map(({ mischief, serial, ...unit }) => ({
     ...unit,
     serial: registered.get(serial),

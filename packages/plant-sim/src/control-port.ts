@@ -1,15 +1,17 @@
 // The control port of the simulated plant: a small HTTP interface for tests and people who want to turn a contact,
 // pull a plug or change a value behind everybody's back. Loopback only.
 //
+//   GET   /                          the plant floor: a page on which a person works contacts, keys, wires and supplies
 //   GET   /units                     all units with their state
 //   PATCH /units/:serial             { runContact, mischief: {…}, serial, values: {code: raw}, working: {code: raw},
-//                                      devices: {S1: 1}, cut: {"wire 3": true}, key: "run", settle: true }
+//                                      devices: {S1: 1}, cut: {"wire 3": true}, key: "run", settle: true, supply: false }
 //   POST  /units/:serial/power-cycle
 //   POST  /units/:serial/trip        { fault: 7 }
 //   PATCH /lines/:id                 { delayMs }
 
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { FLOOR_PAGE } from './floor-page.ts';
 import type { Mischief } from './mischief.ts';
 import type { Plant } from './plant.ts';
 import type { SimUnit } from './unit.ts';
@@ -26,6 +28,7 @@ interface UnitChange {
   readonly cut?: Readonly<Record<string, boolean>>;
   readonly key?: Key;
   readonly settle?: boolean;
+  readonly supply?: boolean;
 }
 
 export class ControlPort {
@@ -52,6 +55,11 @@ export class ControlPort {
 
   private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
     try {
+      if (request.method === 'GET' && request.url === '/') {
+        response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' });
+        response.end(FLOOR_PAGE);
+        return;
+      }
       const answer = this.handle(request.method ?? '', request.url ?? '', await bodyOf(request));
       response.writeHead(answer === undefined ? 404 : 200, { 'content-type': 'application/json' });
       response.end(JSON.stringify(answer ?? { detail: 'no such unit, line or action' }));
@@ -81,7 +89,8 @@ export class ControlPort {
 }
 
 function change(unit: SimUnit, asked: UnitChange): void {
-  const { runContact, serial, mischief, values, working } = asked;
+  const { runContact, serial, mischief, values, working, supply } = asked;
+  if (supply !== undefined) unit.switchSupply(supply);
   operate(unit, asked);
   if (runContact !== undefined) unit.runContact = runContact;
   if (serial !== undefined) unit.serial = serial;
@@ -103,6 +112,9 @@ function operate({ wired }: SimUnit, { devices = {}, cut = {}, key, settle }: Un
 }
 
 const describe = (unit: SimUnit) => ({
+  tag: unit.description.tag ?? null,
+  dictionary: unit.description.dictionary,
+  supplied: unit.supplied,
   serial: unit.serial,
   line: unit.description.line,
   address: unit.description.address,
@@ -111,7 +123,9 @@ const describe = (unit: SimUnit) => ({
   runContact: unit.runContact,
   mischief: unit.mischief,
   report: unit.wired?.report ?? null,
+  floor: unit.wired?.floor.plan ?? null,
   devices: Object.fromEntries(unit.wired?.floor.positions ?? []),
+  cut: [...(unit.wired?.floor.broken ?? [])],
   permanent: unit.memory.snapshot(),
 });
 

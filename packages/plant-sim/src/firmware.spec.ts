@@ -1,12 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import {
-  begin,
-  machineOf,
-  sameBehaviour,
-  step,
-  type Outcome,
-  type State,
-} from '@drive-keep/core/behaviour';
+import { begin, machineOf, sameBehaviour, step, type Outcome, type State } from '@drive-keep/core/behaviour';
 import { factsOf, type Code } from '@drive-keep/core/dictionary';
 import {
   anyEvent,

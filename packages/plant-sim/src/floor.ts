@@ -4,14 +4,19 @@
 export interface FloorDevice {
   readonly name: string;
   readonly kind: string;
+  /** In words, for the hands. */
+  readonly what?: string;
+  /** It goes back by itself. */
+  readonly momentary?: boolean;
   /** Contacts by their two connections; true where one opens when it is worked. */
   readonly contacts: readonly { readonly between: readonly [string, string]; readonly opens: boolean }[];
   /** Contacts that are closed in each place of a selector, by number. */
   readonly places?: readonly (readonly number[])[];
   /** All open on the way from place to place. */
   readonly gap?: boolean;
-  /** Kind of signal that it sends. */
+  /** Kind of signal that it sends, and where: `out`, or `-` of one with two wires. */
   readonly signal?: string;
+  readonly sendsAt?: string;
 }
 
 export interface FloorPlan {
@@ -25,6 +30,8 @@ export interface FloorPlan {
 export interface StripFacts {
   readonly plus: readonly string[];
   readonly zero: readonly string[];
+  /** What a potentiometer can be fed by. */
+  readonly supplies: readonly { readonly id: string; readonly volts: number }[];
   /** Common of the inputs that has to be joined to the other side by its link; nothing where the unit has it inside. */
   readonly common?: string;
 }
@@ -37,13 +44,18 @@ const ENDS: Readonly<Record<string, readonly [number, number]>> = {
   'bipolar-10-v': [-10, 10],
 };
 
+/** Looks after which a relay that feeds itself through its own contact counts as chattering. */
+const CHATTER = 8;
+
 export class Floor {
   /** 1 for worked, the place of a selector, the share of a signal. */
   readonly positions = new Map<string, number>();
   readonly broken = new Set<string>();
-  /** Pairs that the drive's own relays join now. */
-  relays: readonly (readonly [string, string])[] = [];
-  private readonly plan: FloorPlan;
+  /** Whether the unit gives its own supplies. */
+  supplied = false;
+  /** Field relays whose coils have voltage. */
+  private pulled: ReadonlySet<string> = new Set();
+  readonly plan: FloorPlan;
   private readonly strip: StripFacts;
 
   constructor(plan: FloorPlan, strip: StripFacts) {
@@ -53,14 +65,47 @@ export class Floor {
 
   /** Whether a digital terminal has the potential that its logic wants. */
   isLive(terminal: string): boolean {
-    const ends = this.plan.logic === 'sourcing' ? this.strip.plus : this.strip.zero;
+    const ends = this.plan.logic === 'sourcing' ? this.plus : this.zero;
     return this.commonIsJoined && ends.some((end) => this.leads(terminal, end));
   }
 
   private get commonIsJoined(): boolean {
-    const { common, plus, zero } = this.strip;
-    const other = this.plan.logic === 'sourcing' ? zero : plus;
+    const { common } = this.strip;
+    const other = this.plan.logic === 'sourcing' ? this.zero : this.plus;
     return common === undefined || other.some((end) => this.leads(common, end));
+  }
+
+  private get plus(): readonly string[] {
+    return [...(this.supplied ? this.strip.plus : []), ...this.fedBy('+')];
+  }
+
+  private get zero(): readonly string[] {
+    return [...this.strip.zero, ...this.fedBy('-')];
+  }
+
+  /** Supplies of the cabinet, and outputs of controllers that are on. */
+  private fedBy(side: '+' | '-'): readonly string[] {
+    return this.plan.devices
+      .filter(({ kind, name }) => kind === 'supply' || (kind === 'controller' && this.isWorked(name)))
+      .map(({ name }) => `${name}:${side}`);
+  }
+
+  private isWorked = (name: string): boolean => (this.positions.get(name) ?? 0) !== 0;
+
+  /** Lets field relays pull in or drop, until they stay or have chattered long enough. */
+  pull(): void {
+    const relays = this.plan.devices.filter(({ kind }) => kind === 'relay');
+    for (let round = 0; round < CHATTER; round += 1) {
+      const fed = (end: string, ends: readonly string[]) => ends.some((each) => this.leads(end, each));
+      const isFed = ({ name }: FloorDevice) =>
+        [['A1', 'A2'] as const, ['A2', 'A1'] as const].some(
+          ([a, b]) => fed(`${name}:${a}`, this.plus) && fed(`${name}:${b}`, this.zero),
+        );
+      const next = new Set(relays.filter(isFed).map(({ name }) => name));
+      const stays = next.size === this.pulled.size && [...next].every((name) => this.pulled.has(name));
+      this.pulled = next;
+      if (stays) return;
+    }
   }
 
   leads(from: string, to: string): boolean {
@@ -80,8 +125,12 @@ export class Floor {
 
   /** V or mA at an analog terminal, with the kind of its sender; nothing where none is connected. */
   signalAt(terminal: string): { readonly kind: string; readonly value: number } | undefined {
-    for (const { name, signal } of this.plan.devices) {
-      if (signal === undefined || !this.leads(terminal, `${name}:out`)) continue;
+    for (const { name, kind, signal, sendsAt = 'out' } of this.plan.devices) {
+      if (kind === 'potentiometer' && this.leads(terminal, `${name}:2`)) {
+        const feed = this.strip.supplies.find(({ id }) => this.leads(id, `${name}:1`));
+        return { kind: '0-10-v', value: (feed?.volts ?? 0) * (this.positions.get(name) ?? 0) };
+      }
+      if (signal === undefined || !this.leads(terminal, `${name}:${sendsAt}`)) continue;
       const [low, high] = ENDS[signal] ?? [0, 0];
       return { kind: signal, value: low + (high - low) * (this.positions.get(name) ?? 0) };
     }
@@ -93,7 +142,6 @@ export class Floor {
       ...Object.entries(this.plan.conductors)
         .filter(([name]) => !this.broken.has(name))
         .map(([, pair]) => pair),
-      ...this.relays,
       ...this.plan.devices.flatMap((device) => this.closedIn(device)),
     ];
     return pairs.flatMap(([a, b]) => (a === end ? [b] : b === end ? [a] : []));
@@ -101,10 +149,13 @@ export class Floor {
 
   private closedIn({ name, kind, contacts, places }: FloorDevice): readonly (readonly [string, string])[] {
     const position = this.positions.get(name) ?? 0;
+    // A winding that is not warm conducts; a safety relay lets its contacts go when somebody trips it.
+    if (kind === 'sensor') return position === 0 ? [[`${name}:T1`, `${name}:T2`]] : [];
+    const acts = kind === 'relay' ? this.pulled.has(name) : (position !== 0) !== (kind === 'safety-relay');
     return contacts
       .filter(({ opens }, at) => {
         if (kind === 'selector') return (places?.[position] ?? []).includes(at) !== opens;
-        return (position !== 0) !== opens;
+        return acts !== opens;
       })
       .map(({ between: [a, b] }) => [`${name}:${a}`, `${name}:${b}`] as const);
   }

@@ -332,6 +332,19 @@ describe('the control port', () => {
     expect((await fetch(`${url}/units/${unit.serial}`, { method: 'PATCH', body: '{' })).status).toBe(400);
   });
 
+  it('takes the supply away and gives it back: without it the unit is silent', async () => {
+    const supply = (on: boolean) => change(`/units/${unit.serial}`, { supply: on });
+    expect(await (await supply(false)).json()).toMatchObject({ supplied: false, running: false });
+    expect(await read(registerOf('ramp.up'))).toHaveLength(0);
+    expect(await (await supply(true)).json()).toMatchObject({ supplied: true });
+  });
+
+  it('serves the plant floor', async () => {
+    const page = await fetch(`${url}/`);
+    expect([page.status, page.headers.get('content-type')]).toEqual([200, 'text/html; charset=utf-8']);
+    expect(await page.text()).toContain('<title>Plant floor</title>');
+  });
+
   it('slows a line down', async () => {
     await change('/lines/one', { delayMs: 80 });
     const begun = Date.now();

@@ -11,6 +11,8 @@ import { RegisterMap } from './register-map.ts';
 import { WiredUnit } from './wired-unit.ts';
 
 export interface UnitDescription {
+  /** What the people of the plant call its place. */
+  readonly tag?: string;
   readonly line: string;
   readonly address: number;
   readonly dictionary: string;
@@ -59,6 +61,7 @@ export class SimUnit {
   private faultHistory: number[] = [];
   private hand = false;
   private busyUntil = 0;
+  private off = false;
   private downUntil = 0;
   private requests = 0;
   /** Called when the permanent memory has changed. */
@@ -121,6 +124,18 @@ export class SimUnit {
     this.startUp();
   }
 
+  /** Takes the supply away, or gives it back. */
+  switchSupply(on: boolean): void {
+    if (on === !this.off) return;
+    this.off = !on;
+    if (on) this.powerCycle();
+    else this.wired?.switchSupply(false);
+  }
+
+  get supplied(): boolean {
+    return !this.off;
+  }
+
   /** What is decided once, when the supply comes. */
   private startUp(): void {
     this.hand = this.memory.option('command.powerUp') === 'hand';
@@ -135,7 +150,7 @@ export class SimUnit {
 
   /** The answer to a request, or nothing while the unit is starting up. */
   answer(pdu: Buffer): Buffer | undefined {
-    if (this.now() < this.downUntil) return undefined;
+    if (this.off || this.now() < this.downUntil) return undefined;
     const functionCode = pdu.readUInt8(0);
     const result = this.now() < this.busyUntil ? EXCEPTION.busy : this.serve(functionCode, pdu);
     return typeof result === 'number' ? exceptionPdu(functionCode, result) : result;
@@ -236,6 +251,7 @@ export class SimUnit {
   }
 
   private commanded(): boolean {
+    if (this.off) return false;
     if (this.wired?.report.runs === true) return true;
     const source = this.memory.option('command.source') ?? '';
     return this.runContact && !this.hand && this.activeFault === 0 && source.startsWith('source.terminals');

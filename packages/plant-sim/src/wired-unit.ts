@@ -28,7 +28,7 @@ export class WiredUnit {
         ),
       signalAt: (terminal) => this.floor.signalAt(terminal),
     };
-    this.firmware.switchSupply(true, this.terminals);
+    this.switchSupply(true);
   }
 
   get report(): Report {
@@ -44,18 +44,25 @@ export class WiredUnit {
 
   private stand(name: string, to: number): void {
     this.floor.positions.set(name, to);
-    this.firmware.scan(this.terminals);
+    this.firmware.scan(this.seen());
+  }
+
+  /** The terminals, with field relays as they stand now. */
+  private seen(): Terminals {
+    this.floor.pull();
+    return this.terminals;
   }
 
   /** Breaks a conductor, or mends it. */
   cut(conductor: string, broken: boolean): void {
     if (broken) this.floor.broken.add(conductor);
     else this.floor.broken.delete(conductor);
-    this.firmware.scan(this.terminals);
+    this.firmware.scan(this.seen());
   }
 
   switchSupply(on: boolean): void {
-    this.firmware.switchSupply(on, this.terminals);
+    this.floor.supplied = on;
+    this.firmware.switchSupply(on, this.seen());
   }
 
   powerCycle(): void {
@@ -64,15 +71,15 @@ export class WiredUnit {
   }
 
   press(key: Key): void {
-    this.firmware.press(key, this.terminals);
+    this.firmware.press(key, this.seen());
   }
 
   fail(trip: string): void {
-    this.firmware.fail(trip, this.terminals);
+    this.firmware.fail(trip, this.seen());
   }
 
   settle(): void {
-    this.firmware.settle(this.terminals);
+    this.firmware.settle(this.seen());
   }
 }
 
@@ -83,6 +90,7 @@ function stripOf({ terminals: chart }: Dictionary): StripFacts {
     ({ id, kind, signal }) => kind === 'common' && signal === '' && linked(id),
   )?.id;
   return {
+    supplies: terminals.flatMap(({ id, kind, volts }) => (kind === 'supply' && volts ? [{ id, volts }] : [])),
     plus: terminals.filter(({ kind, volts }) => kind === 'supply' && (volts ?? 0) > 10).map(({ id }) => id),
     zero: terminals.filter(({ kind, signal }) => kind === 'common' && signal === '0 V').map(({ id }) => id),
     ...(common === undefined ? {} : { common }),

@@ -17,7 +17,7 @@ import { WiringRevision } from '../wiring/wiring-revision.entity.ts';
 import { wiringHash } from '../wiring/wiring-hash.ts';
 import type { Placed } from './demo-history.ts';
 import { setAt } from './position-history.ts';
-import { ENGINEER, NIGHTS } from './story.ts';
+import { ENGINEER, NIGHTS, type DemoPosition } from './story.ts';
 import { toldWiring } from './told-wirings.ts';
 
 export async function makeWirings(
@@ -27,10 +27,7 @@ export async function makeWirings(
   savedAt: Date,
 ): Promise<void> {
   for (const { told, position, dictionary } of placed) {
-    const { readings } = setAt(dictionary, told, NIGHTS + 1);
-    const wiring =
-      toldWiring(told.tag) ??
-      new Maker(dictionary, bridge.read(dictionary, told, readings), told.values).make();
+    const wiring = demoWiring(told, dictionary, bridge);
     const content = formatWiring(wiring);
     const kept = {
       ...{ positionId: position.id, revision: 1, dictionaryId: dictionary.id, content, savedAt },
@@ -38,6 +35,14 @@ export async function makeWirings(
     };
     await manager.insert(WiringRevision, { ...kept, hash: wiringHash(kept, undefined) });
   }
+}
+
+/** As the position was wired when it was commissioned. */
+export function demoWiring(told: DemoPosition, dictionary: Dictionary, bridge: Bridge): Wiring {
+  const { readings } = setAt(dictionary, told, NIGHTS + 1);
+  return (
+    toldWiring(told.tag) ?? new Maker(dictionary, bridge.read(dictionary, told, readings), told.values).make()
+  );
 }
 
 /** Direct-current control circuits, by IEC 60204-1. */

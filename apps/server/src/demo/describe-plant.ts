@@ -1,12 +1,15 @@
 // node dist/demo/describe-plant.js --models FOLDER: prints the description of the simulated plant as JSON.
 
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { readModel, type Dictionary } from '@drive-keep/core/dictionary';
-import type { PlantDescription } from '@drive-keep/plant-sim';
+import { machineOf } from '@drive-keep/core/behaviour';
+import { readModel, type Code, type Dictionary } from '@drive-keep/core/dictionary';
+import { Bridge, readVocabulary } from '@drive-keep/core/meanings';
+import { floorOf, type PlantDescription } from '@drive-keep/plant-sim';
 import { modelFilesIn } from '../catalogue/model-folder.ts';
 import { demoPositions } from './demo-positions.ts';
+import { demoWiring } from './demo-wirings.ts';
 import { rawsNow, rawsUnsaved, refusedRegisters } from './position-history.ts';
 import { STACKER_CONTROLLER } from './packing.ts';
 import { LINES, MAINS_VOLTS } from './story.ts';
@@ -14,7 +17,10 @@ import { LINES, MAINS_VOLTS } from './story.ts';
 /** Delay of a gateway on a plant network, in ms. */
 const LINE_DELAY_MS = 3;
 
-export function describePlant(dictionaries: ReadonlyMap<string, Dictionary>): PlantDescription {
+export function describePlant(
+  dictionaries: ReadonlyMap<string, Dictionary>,
+  bridge: Bridge,
+): PlantDescription {
   return {
     mains: MAINS_VOLTS,
     lines: LINES.map((id) => ({ id, port: 0, delayMs: LINE_DELAY_MS })),
@@ -22,8 +28,12 @@ export function describePlant(dictionaries: ReadonlyMap<string, Dictionary>): Pl
       const dictionary = dictionaries.get(position.model);
       if (!dictionary) throw new Error(`${position.tag}: no model ${position.model}`);
       if (!position.line) return [];
+      const values = rawsNow(dictionary, position);
+      const set = bridge.read(dictionary, position, new Map(Object.entries(values) as [Code, number][]));
+      const { wiring, logic } = machineOf(set, demoWiring(position, dictionary, bridge));
       return [
         {
+          tag: position.tag,
           line: position.line.name,
           address: position.line.address,
           dictionary: dictionary.id,
@@ -31,9 +41,10 @@ export function describePlant(dictionaries: ReadonlyMap<string, Dictionary>): Pl
           region: position.region,
           firmware: position.firmware,
           serial: position.answers,
-          values: rawsNow(dictionary, position),
+          values,
           working: rawsUnsaved(dictionary, position),
           runContact: position.runs,
+          floor: floorOf(wiring, logic),
           mischief: { ...position.mischief, refuse: refusedRegisters(dictionary, position) },
         },
       ];
@@ -59,7 +70,13 @@ function readDictionaries(folder: string): ReadonlyMap<string, Dictionary> {
   return new Map(dictionaries);
 }
 
+/** Wordings of meanings lie beside the folder of the models. */
+export const bridgeBeside = (folder: string): Bridge =>
+  new Bridge(readVocabulary(readFileSync(join(folder, '../meanings.yaml'), 'utf8')));
+
 const { values } = parseArgs({ options: { models: { type: 'string' } }, strict: false });
 if (typeof values.models === 'string') {
-  process.stdout.write(JSON.stringify(describePlant(readDictionaries(values.models))));
+  process.stdout.write(
+    JSON.stringify(describePlant(readDictionaries(values.models), bridgeBeside(values.models))),
+  );
 }

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { loadModels, Plant } from '@drive-keep/plant-sim';
-import { describePlant } from '../demo/describe-plant.ts';
+import { bridgeBeside, describePlant } from '../demo/describe-plant.ts';
 import { demoPositions } from '../demo/demo-positions.ts';
 import { ModbusLine } from '../lines/modbus-line.ts';
 import { MODELS_FOLDER } from '../testing/running-plant.ts';
@@ -10,7 +10,7 @@ import { waysToTell, whoIsThere } from './who-is-there.ts';
 const TIMING = { timeoutMs: 300, retries: 0 };
 const dictionaries = loadModels(MODELS_FOLDER);
 const all: readonly Dictionary[] = [...dictionaries.values()];
-const plant = new Plant(describePlant(dictionaries), { dictionaries });
+const plant = new Plant(describePlant(dictionaries, bridgeBeside(MODELS_FOLDER)), { dictionaries });
 let ports: ReadonlyMap<string, number>;
 
 beforeAll(async () => {

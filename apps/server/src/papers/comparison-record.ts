@@ -9,17 +9,20 @@ import { readingText } from './settings-record.ts';
 
 export const COMPARISON_COLUMNS = [
   { heading: 'Code', share: 0.08, look: 'code' },
-  { heading: 'Parameter', share: 0.19 },
-  { heading: 'A', share: 0.15, look: 'value' },
-  { heading: 'B', share: 0.15, look: 'value' },
-  { heading: 'From A to B', share: 0.18 },
-  { heading: 'Decision, or since when', share: 0.25 },
+  { heading: 'Parameter', share: 0.16 },
+  { heading: 'A', share: 0.13, look: 'value' },
+  { heading: 'B', share: 0.13, look: 'value' },
+  { heading: 'From A to B', share: 0.12 },
+  { heading: 'What it does', share: 0.2 },
+  { heading: 'Decision, or since when', share: 0.18 },
 ] as const;
 
 export interface Found {
   readonly rows: readonly ComparisonRow[];
   readonly decisions: ReadonlyMap<string, DecisionView>;
   readonly origins: ReadonlyMap<string, DifferenceOrigin>;
+  /** What a difference alone does with the contacts, by code. */
+  readonly does: Readonly<Record<string, string>>;
 }
 
 export function comparisonParts(dictionary: Dictionary, found: Found): Paper['parts'] {
@@ -38,6 +41,7 @@ export function comparisonParts(dictionary: Dictionary, found: Found): Paper['pa
           readingText(parameter, row.a),
           readingText(parameter, row.b),
           describeChange(parameter, row.a, row.b),
+          found.does[row.code] ?? '',
           remarkOf(row.code, found),
         ],
         marked: !found.decisions.has(row.code),

@@ -3,10 +3,12 @@
 import { Injectable } from '@nestjs/common';
 import { compareSets } from '@drive-keep/core/compare';
 import { factsOf, type Dictionary } from '@drive-keep/core/dictionary';
-import type { Wiring } from '@drive-keep/core/wiring';
+import { effectsOf, type EffectLimits, type Effects } from '@drive-keep/core/behaviour';
+import { NO_WIRING, type Wiring } from '@drive-keep/core/wiring';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { Meanings } from '../catalogue/meanings.service.ts';
 import { ReferencedSets, type ReferencedSet } from '../compare/referenced-sets.service.ts';
 import { Decisions } from '../decisions/decisions.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
@@ -30,6 +32,12 @@ export interface WrittenPaper {
   readonly content: string | Uint8Array;
 }
 
+/** A paper is made while others wait for theirs: fewer pairs of states than on a screen, a tenth of a second or two. */
+const LIMITS: EffectLimits = { together: 5000, alone: 1000 };
+
+const effectText = ({ lines, summary }: Effects): string =>
+  [...lines.map(({ text }) => text), summary].join(' ');
+
 @Injectable()
 export class Papers {
   constructor(
@@ -43,6 +51,7 @@ export class Papers {
     private readonly logbook: Logbook,
     private readonly wirings: Wirings,
     private readonly site: Site,
+    private readonly meanings: Meanings,
   ) {}
 
   async settings(
@@ -106,6 +115,7 @@ export class Papers {
     }
     const dictionary = await this.dictionaries.get(a.set.dictionary);
     const { rows, same, tolerated, leftOut } = compareSets(dictionary, a.set, b.set);
+    const effects = await this.effects(at, dictionary, a, b);
     // Decisions are about the baseline and what the unit holds now; of other sets they say nothing.
     const aboutNow = references.a === 'baseline' && references.b === 'newest';
     const decided = aboutNow ? await this.decisions.view(tag, account) : { inForce: [], open: [] };
@@ -122,11 +132,13 @@ export class Papers {
           'Found',
           `${rows.length} different, ${same} same, ${tolerated} measured values within tolerance, ${leftOut} monitors and counters left out`,
         ],
+        ...(effects ? [['What they do', effectText(effects)] as const] : []),
       ],
       parts: comparisonParts(dictionary, {
         rows,
         decisions: new Map([...decided.inForce, ...decided.open].map((each) => [each.code, each])),
         origins: new Map(origins.map((origin) => [origin.code, origin])),
+        does: effects?.byCode ?? {},
       }),
       nothing: 'No differences: B holds what A holds.',
       signatures: [
@@ -136,6 +148,25 @@ export class Papers {
       ],
     };
     return this.leave(paper, `${tag}_comparison`, tag, format, account);
+  }
+
+  /** What the differences do with the field wiring of now; nothing where that is not the model's, or cannot be read. */
+  private async effects(
+    { position, unit }: PositionWithUnit,
+    dictionary: Dictionary,
+    a: ReferencedSet,
+    b: ReferencedSet,
+  ): Promise<Effects | undefined> {
+    if (dictionary.id !== unit.dictionaryId || a.side.hash === b.side.hash) return undefined;
+    const kept = await this.wiringOrDamaged(position.id, position.tag);
+    if (kept && !kept.wiring) return undefined;
+    const wiring = kept?.wiring ?? NO_WIRING;
+    const outfit = { rating: unit.rating, region: unit.region };
+    return effectsOf(
+      this.meanings.bridge,
+      { dictionary, outfit, wiring, before: a.set.readings, after: b.set.readings },
+      LIMITS,
+    );
   }
 
   /** What the position hangs on, as far as it was said. */

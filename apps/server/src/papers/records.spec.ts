@@ -73,17 +73,24 @@ describe('a comparison record', () => {
       rows,
       decisions: new Map([['01R', decision]]),
       origins: new Map(),
+      does: { '01R': 'Takes another time.' },
     });
     expect(rowsOf(decided)).toEqual([
       {
         cells: [
           ...['01R', 'Acceleration time', '10.00 s', '20.00 s', '+10.00 s (×2.0)'],
+          'Takes another time.',
           'tolerated until 2027-03-31, R. Ashgrove: tiles slip',
         ],
         marked: false,
       },
     ]);
-    const open = comparisonParts(hn64, { rows, decisions: new Map(), origins: new Map([['01R', origin]]) });
+    const open = comparisonParts(hn64, {
+      rows,
+      decisions: new Map(),
+      origins: new Map([['01R', origin]]),
+      does: {},
+    });
     expect(rowsOf(open)[0]).toMatchObject({
       marked: true,
       cells: expect.arrayContaining([`not decided; since ${paperTime(new Date(origin.since))}, T. Pellow`]),

@@ -11,7 +11,7 @@ import { findMeaning } from '@drive-keep/core/dictionary';
 import { FORM_HEADER } from '../access/doors.ts';
 import type { AppOptions } from '../app.module.ts';
 import { createApplication } from '../application.ts';
-import { describePlant } from '../demo/describe-plant.ts';
+import { bridgeBeside, describePlant } from '../demo/describe-plant.ts';
 import { DEMO_ACCOUNTS, DemoPlant } from '../demo/demo-plant.service.ts';
 import { demoPositions } from '../demo/demo-positions.ts';
 import { privateDatabase, templateOf, type PrivateDatabase } from './private-postgres.ts';
@@ -80,7 +80,7 @@ export class RunningPlant {
     const dictionaries = loadModels(MODELS_FOLDER);
     const dictionary = dictionaries.get('halvern-hn64@1');
     if (!dictionary) throw new Error('no halvern-hn64@1');
-    const plant = new Plant(describePlant(dictionaries), { dictionaries });
+    const plant = new Plant(describePlant(dictionaries, bridgeBeside(MODELS_FOLDER)), { dictionaries });
     const ports = Object.fromEntries(await plant.listen());
     const app = await createApplication({
       databaseUrl: database.url,

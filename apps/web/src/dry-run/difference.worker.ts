@@ -1,13 +1,10 @@
 // One question, one answer.
 
-import {
-  behaviourDifference,
-  type BehaviourDifference,
-  type DifferenceInput,
-} from './behaviour-difference.ts';
+import type { Effects } from '@drive-keep/core/behaviour';
+import { behaviourDifference, type DifferenceInput } from './behaviour-difference.ts';
 import type { FromWorker } from './in-worker.ts';
 
 self.onmessage = ({ data }: MessageEvent<DifferenceInput>) => {
-  const message: FromWorker<BehaviourDifference> = { answer: behaviourDifference(data) };
+  const message: FromWorker<Effects> = { answer: behaviourDifference(data) };
   self.postMessage(message);
 };

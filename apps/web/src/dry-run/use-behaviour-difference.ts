@@ -1,16 +1,13 @@
 // What the differences between two sets of a position do, asked of a worker once for each pair.
 
 import type { DryRunView, VocabularyView } from '@drive-keep/api';
+import type { Effects } from '@drive-keep/core/behaviour';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { useQuery } from '@tanstack/react-query';
 import { get } from '../api/client.ts';
 import { useDictionary, useVocabulary } from '../api/queries.ts';
 import { inWorker } from './in-worker.ts';
-import {
-  behaviourDifference,
-  type BehaviourDifference,
-  type DifferenceInput,
-} from './behaviour-difference.ts';
+import { behaviourDifference, type DifferenceInput } from './behaviour-difference.ts';
 
 /** `key` changes when one of the two sets does. Nothing while it is worked out, or where one of them cannot be had. */
 export function useBehaviourDifference(
@@ -19,7 +16,7 @@ export function useBehaviourDifference(
   b: string,
   dictionaryId: string | undefined,
   key: string,
-): { readonly data: BehaviourDifference | undefined; readonly failed: boolean } {
+): { readonly data: Effects | undefined; readonly failed: boolean } {
   const { data: dictionary } = useDictionary(dictionaryId);
   const { data: vocabulary } = useVocabulary();
   const { data, isError } = useQuery({
@@ -38,7 +35,7 @@ async function ask(
   b: string,
   dictionary: Dictionary,
   vocabulary: VocabularyView,
-): Promise<BehaviourDifference> {
+): Promise<Effects> {
   const [before, view] = await Promise.all(
     [a, b].map((set) => get<DryRunView>(`positions/${tag}/dry-run?set=${encodeURIComponent(set)}`)),
   );

@@ -1,7 +1,7 @@
 // What the differences of a comparison do, in plain words, each with the way to see it in the dry run.
 
+import type { Effects } from '@drive-keep/core/behaviour';
 import { Link } from 'react-router';
-import type { BehaviourDifference } from './behaviour-difference.ts';
 import { toAddress } from './events-in-address.ts';
 
 /** More is folded. */
@@ -16,7 +16,7 @@ export function WhatTheyDo({
   tag: string;
   /** The set that is compared, as its address. */
   set: string;
-  difference: BehaviourDifference | undefined;
+  difference: Effects | undefined;
   failed: boolean;
 }) {
   if (failed)
@@ -26,7 +26,7 @@ export function WhatTheyDo({
   if (!difference)
     return <p className="mt-2 text-sm text-soft">What the differences do is being worked out …</p>;
   const { lines, summary } = difference;
-  const item = ({ text, events }: BehaviourDifference['lines'][number]) => (
+  const item = ({ text, events }: Effects['lines'][number]) => (
     <li key={text}>
       {text}{' '}
       <Link

@@ -12,7 +12,16 @@ import type { Deciding } from './use-deciding.ts';
 
 const KINDS = Object.keys(DECISIONS) as DecisionKind[];
 
-export function DecisionBar({ tag, deciding }: { tag: string; deciding: Deciding }) {
+export function DecisionBar({
+  tag,
+  deciding,
+  does = {},
+}: {
+  tag: string;
+  deciding: Deciding;
+  /** What each difference does, by code. */
+  does?: Readonly<Record<string, string>> | undefined;
+}) {
   const chosen = useChosenRows(({ byTag }) => byTag[tag] ?? NONE_CHOSEN);
   const choose = useChosenRows((state) => state.set);
   const [finished, setFinished] = useState<FinishedDecisions>();
@@ -36,6 +45,7 @@ export function DecisionBar({ tag, deciding }: { tag: string; deciding: Deciding
   if (chosen.size === 0 && open.length === 0 && !asking) return null;
   return (
     <div className="sticky bottom-0 mt-4 space-y-2 border-t-2 border-plum bg-sheet px-4 py-3">
+      <WhatChosenDo codes={asking?.codes ?? [...chosen]} does={does} />
       {chosen.size > 0 && (
         <div className="flex flex-wrap items-center gap-2">
           <span className="mr-2">
@@ -67,6 +77,25 @@ export function DecisionBar({ tag, deciding }: { tag: string; deciding: Deciding
       )}
       {error && <ProblemNotice error={error} />}
     </div>
+  );
+}
+
+/** More than these are read in their rows. */
+const MOST_TOLD = 3;
+
+/** What is decided about is seen once more beside the buttons. */
+function WhatChosenDo({ codes, does }: { codes: readonly string[]; does: Readonly<Record<string, string>> }) {
+  const told = codes.flatMap((code) => (does[code] === undefined ? [] : [[code, does[code]] as const]));
+  if (told.length === 0) return null;
+  return (
+    <ul aria-label="What the chosen differences do" className="border-l-4 border-plum pl-3 text-sm">
+      {told.slice(0, MOST_TOLD).map(([code, text]) => (
+        <li key={code}>
+          <span className="font-mono">{code}</span> {text}
+        </li>
+      ))}
+      {told.length > MOST_TOLD && <li>{told.length - MOST_TOLD} more in their rows.</li>}
+    </ul>
   );
 }
 

@@ -129,11 +129,10 @@ function Comparison({
           address={address}
           comparison={comparison.data}
           dictionary={dictionary.data}
-          deciding={mayDecide ? deciding : null}
+          deciding={mayDecide && !address.three ? deciding : null}
           origins={aboutNow ? origins : undefined}
         />
       )}
-      {mayDecide && !address.three && <DecisionBar tag={tag} deciding={deciding} />}
     </section>
   );
 }
@@ -169,6 +168,7 @@ function ExplainedTable({
         deciding={deciding}
         {...(origins ? { origins } : {})}
       />
+      {deciding && <DecisionBar tag={tag} deciding={deciding} does={data?.byCode} />}
     </>
   );
 }

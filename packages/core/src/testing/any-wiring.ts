@@ -1,12 +1,14 @@
-// Random wirings of a drive on the bench: on each input a contact that closes or opens, one of a selector, two in series, or
-// nothing.
+// Random wirings of a drive on the bench: on each input a contact that closes or opens, one of a selector, two in series, a
+// winding, a safety relay, a field relay that seals itself in, or nothing; on the first analog input a sender or a potentiometer.
 
 import fc from 'fast-check';
-import type { Dictionary } from '../dictionary/index.ts';
+import { terminalsOf, type Dictionary } from '../dictionary/index.ts';
 import type { FieldDevice, Wire, WireEnd, Wiring } from '../wiring/index.ts';
 import { benchWiring, type Bench } from './bench-wiring.ts';
 
-const SHAPES = ['closes', 'opens', 'selector', 'series', 'nothing'] as const;
+const SHAPES = [
+  ...(['closes', 'opens', 'selector', 'series', 'winding', 'tripped', 'sealed', 'nothing'] as const),
+] as const;
 /** Name of the selector; contacts are called as on the bench. */
 export const SELECTOR = 'Z1';
 export const PLACES = 3;
@@ -16,6 +18,7 @@ export interface Wished {
   /** In which places of the selector each of its contacts is closed. */
   readonly closed: readonly (readonly boolean[])[];
   readonly gap: boolean;
+  readonly potentiometer: boolean;
 }
 
 export const anyWish: fc.Arbitrary<Wished> = fc.record({
@@ -25,12 +28,17 @@ export const anyWish: fc.Arbitrary<Wished> = fc.record({
     maxLength: PLACES,
   }),
   gap: fc.boolean(),
+  potentiometer: fc.boolean(),
 });
 
 const at = (device: string, connection: string): WireEnd => ({ kind: 'device', device, connection });
 const wire = (from: WireEnd, to: WireEnd): Wire => ({ number: '', colour: '', from, to });
 
-export function wishedWiring(model: Dictionary, { shapes, closed, gap }: Wished, bench: Bench): Wiring {
+export function wishedWiring(
+  model: Dictionary,
+  { shapes, closed, gap, potentiometer }: Wished,
+  bench: Bench,
+): Wiring {
   const plain = benchWiring(model, bench);
   const isContact = ({ from, to }: Wire) =>
     [from, to].some((end) => end.kind === 'device' && end.device.startsWith('S'));
@@ -42,13 +50,30 @@ export function wishedWiring(model: Dictionary, { shapes, closed, gap }: Wished,
     .filter(isContact)
     .flatMap(({ from, to }) => (from.kind === 'device' ? [to] : []))[0];
   const senders = plain.devices.filter(({ kind }) => kind === 'transmitter');
-  const contacts = inputs.map((_, index): FieldDevice => ({
-    ...{ kind: 'contact', name: `S${index + 1}`, what: '', momentary: false },
-    contacts: [
+  const contacts = inputs.map((_, index): FieldDevice => {
+    const own = { name: `S${index + 1}`, what: '' };
+    if (shapes[index] === 'winding') return { ...own, kind: 'sensor', sensor: 'bimetal' };
+    if (shapes[index] === 'tripped')
+      return { ...own, kind: 'safety-relay', contacts: [{ name: '13-14', opens: false }] };
+    const pair = [
       { name: '13-14', opens: false },
       { name: '21-22', opens: true },
-    ],
-  }));
+    ];
+    return { ...own, kind: 'contact', momentary: false, contacts: pair };
+  });
+  const relays = inputs.flatMap((_, index): readonly FieldDevice[] => {
+    const pair = [
+      { name: '13-14', opens: false },
+      { name: '23-24', opens: false },
+    ];
+    if (shapes[index] !== 'sealed') return [];
+    return [{ kind: 'relay', name: `K${index + 1}`, what: '', volts: 24, milliamps: 50, contacts: pair }];
+  });
+  const terminals = model.terminals ? terminalsOf(model.terminals) : [];
+  const zero = terminals.find(({ kind, signal }) => kind === 'common' && signal === '0 V')?.id ?? '';
+  const plus = terminals.find(({ kind, volts }) => kind === 'supply' && (volts ?? 0) > 10)?.id ?? '';
+  const feed = terminals.find(({ kind, volts }) => kind === 'supply' && (volts ?? 0) <= 10)?.id;
+  const end = (id: string): WireEnd => ({ kind: 'terminal', terminal: id });
   const names = inputs.map((_, index) => `${index + 1}3-${index + 1}4`);
   const selector: FieldDevice = {
     ...{ kind: 'selector', name: SELECTOR, what: '', between: gap ? 'open' : 'bridged' },
@@ -70,17 +95,46 @@ export function wishedWiring(model: Dictionary, { shapes, closed, gap }: Wished,
       case 'selector':
         return [wire(input, at(SELECTOR, `${index + 1}4`)), wire(at(SELECTOR, `${index + 1}3`), side)];
       case 'series':
+        // The next one has to be a contact.
+        if (shapes[(index + 1) % inputs.length] === 'winding') return [];
+        if (shapes[(index + 1) % inputs.length] === 'tripped') return [];
         return [
           ...[wire(input, at(name, '14')), wire(at(name, '13'), at(next, '22'))],
           wire(at(next, '21'), side),
         ];
+      case 'winding':
+        return [wire(input, at(name, 'T1')), wire(at(name, 'T2'), side)];
+      case 'tripped':
+        return [wire(input, at(name, '14')), wire(at(name, '13'), side)];
+      case 'sealed': {
+        const relay = `K${index + 1}`;
+        const [from, back] = side.kind === 'terminal' && side.terminal === plus ? [plus, zero] : [zero, plus];
+        return [
+          ...[wire(end(from), at(name, '13')), wire(at(name, '14'), at(relay, 'A1'))],
+          ...[wire(at(relay, 'A2'), end(back)), wire(input, at(relay, '14')), wire(at(relay, '13'), side)],
+          ...[wire(end(from), at(relay, '23')), wire(at(relay, '24'), at(name, '14'))],
+        ];
+      }
       default:
         return [];
     }
   });
+  const others = plain.wires.filter((each) => !isContact(each));
+  const isFirst = ({ from, to }: Wire) =>
+    [from, to].some((each) => each.kind === 'device' && each.device === 'B1');
+  const swaps = potentiometer && feed !== undefined && senders.some(({ name }) => name === 'B1');
+  const input = others.find((each) => isFirst(each) && each.from.kind === 'terminal')?.from;
+  const turned: readonly Wire[] =
+    swaps && input
+      ? [wire(end(feed), at('B1', '1')), wire(input, at('B1', '2')), wire(at('B1', '3'), end(zero))]
+      : [];
+  const pot: FieldDevice = { kind: 'potentiometer', name: 'B1', what: '', ohms: 5000 };
   return {
     ...plain,
-    devices: [...contacts, selector, ...senders],
-    wires: [...wires, ...plain.wires.filter((each) => !isContact(each))],
+    devices: [
+      ...[...contacts, selector, ...relays],
+      ...senders.map((each) => (swaps && each.name === 'B1' ? pot : each)),
+    ],
+    wires: [...wires, ...(swaps ? others.filter((each) => !isFirst(each)) : others), ...turned],
   };
 }
