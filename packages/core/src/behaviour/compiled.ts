@@ -33,6 +33,8 @@ export interface Action {
   readonly event: Event;
   /** What a turn sees of it; the same number where it sees the same. */
   readonly seen: number;
+  /** Number of what it changes outside the drive; nothing where it does not. */
+  readonly changes: number | null;
   readonly moves: { readonly index: number; readonly place: number; readonly gap: number | null } | null;
 }
 
@@ -114,6 +116,7 @@ export class Compiled {
   private readonly drives = new Numbered<State>();
   private readonly outcomes = new Numbered<Bare>();
   private readonly seen = new Numbered<Event | null>();
+  private readonly changes = new Numbered<Event>();
   private readonly signals = new Numbered<Signal | undefined>();
   private readonly outputs = new Numbered<readonly string[]>();
   /** Of each drive. */
@@ -127,7 +130,8 @@ export class Compiled {
     readonly ends: (End | undefined)[][];
     /** By stand and what is seen, where the circuit is looked at as a whole. */
     readonly whole: Map<number, End>;
-    readonly changed: Map<Event, number>;
+    /** By number of what an event changes outside. */
+    readonly changed: number[];
   }[] = [];
 
   constructor(machine: Machine, stands: Stands) {
@@ -173,30 +177,30 @@ export class Compiled {
 
   action(event: Event): Action {
     const seen = ['device', 'break', 'mend'].includes(event.kind) ? NOTHING_SEEN : this.seen.of(event);
-    if (event.kind !== 'device') return { event, seen, moves: null };
+    const outside = ['supply', 'break', 'mend'].includes(event.kind);
+    const changes = outside ? this.changes.of(event) : null;
+    if (event.kind !== 'device') return { event, seen, changes, moves: null };
     const index = this.stands.indexOf(event.name);
     if (index === undefined) throw new Error(`no such device: ${event.name}`);
     const device = this.machine.wiring.devices.find(({ name }) => name === event.name);
     const gap = device && passesGap(device, event.to, BETWEEN) ? this.stands.placeOf(index, BETWEEN) : null;
-    return { event, seen, moves: { index, place: this.stands.placeOf(index, event.to), gap } };
+    return { event, seen, changes, moves: { index, place: this.stands.placeOf(index, event.to), gap } };
   }
 
   /** The same as `step`, by a property. */
-  step({ drive, stand }: At, { event, seen, moves }: Action): CompiledStep {
+  step({ drive, stand }: At, { event, seen, changes, moves }: Action): CompiledStep {
     if (moves) {
       const { index, place, gap } = moves;
       const passes = gap !== null && this.stands.placeIn(stand, index) !== place;
       const from = passes ? this.settle(drive, this.stands.moved(stand, index, gap), seen) : { drive, stand };
       return this.settle(from.drive, this.stands.moved(from.stand, index, place), seen);
     }
-    // Only these change anything outside a turn.
-    if (event.kind !== 'supply' && event.kind !== 'break' && event.kind !== 'mend')
-      return this.settle(drive, stand, seen);
+    if (changes === null) return this.settle(drive, stand, seen);
     const { changed } = this.factsOf(drive);
-    let next = changed.get(event);
+    let next = changed[changes];
     if (next === undefined) {
       next = this.driveNumber(applied(this.driveOf({ drive, stand }), event));
-      changed.set(event, next);
+      changed[changes] = next;
     }
     const nothing = event.kind === 'supply' && next === drive;
     return this.settle(next, stand, nothing ? NOTHING_SEEN : seen);
@@ -366,7 +370,7 @@ export class Compiled {
       ways: [],
       ends: [],
       whole: new Map(),
-      changed: new Map(),
+      changed: [],
     };
     return drive;
   }

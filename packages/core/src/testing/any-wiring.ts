@@ -2,7 +2,7 @@
 // winding, a safety relay, a field relay that seals itself in, or nothing; on the first analog input a sender or a potentiometer.
 
 import fc from 'fast-check';
-import { terminalsOf, type Dictionary } from '../dictionary/index.ts';
+import { terminalsOf, type Dictionary, type Terminal } from '../dictionary/index.ts';
 import type { FieldDevice, Wire, WireEnd, Wiring } from '../wiring/index.ts';
 import { benchWiring, type Bench } from './bench-wiring.ts';
 
@@ -32,6 +32,7 @@ export const anyWish: fc.Arbitrary<Wished> = fc.record({
 });
 
 const at = (device: string, connection: string): WireEnd => ({ kind: 'device', device, connection });
+const end = (id: string): WireEnd => ({ kind: 'terminal', terminal: id });
 const wire = (from: WireEnd, to: WireEnd): Wire => ({ number: '', colour: '', from, to });
 
 export function wishedWiring(
@@ -50,30 +51,11 @@ export function wishedWiring(
     .filter(isContact)
     .flatMap(({ from, to }) => (from.kind === 'device' ? [to] : []))[0];
   const senders = plain.devices.filter(({ kind }) => kind === 'transmitter');
-  const contacts = inputs.map((_, index): FieldDevice => {
-    const own = { name: `S${index + 1}`, what: '' };
-    if (shapes[index] === 'winding') return { ...own, kind: 'sensor', sensor: 'bimetal' };
-    if (shapes[index] === 'tripped')
-      return { ...own, kind: 'safety-relay', contacts: [{ name: '13-14', opens: false }] };
-    const pair = [
-      { name: '13-14', opens: false },
-      { name: '21-22', opens: true },
-    ];
-    return { ...own, kind: 'contact', momentary: false, contacts: pair };
-  });
-  const relays = inputs.flatMap((_, index): readonly FieldDevice[] => {
-    const pair = [
-      { name: '13-14', opens: false },
-      { name: '23-24', opens: false },
-    ];
-    if (shapes[index] !== 'sealed') return [];
-    return [{ kind: 'relay', name: `K${index + 1}`, what: '', volts: 24, milliamps: 50, contacts: pair }];
-  });
+  const contacts = inputs.map((_, index) => handOf(shapes[index], `S${index + 1}`));
+  const relays = inputs.flatMap((_, index) => (shapes[index] === 'sealed' ? [relayOf(`K${index + 1}`)] : []));
   const terminals = model.terminals ? terminalsOf(model.terminals) : [];
   const zero = terminals.find(({ kind, signal }) => kind === 'common' && signal === '0 V')?.id ?? '';
   const plus = terminals.find(({ kind, volts }) => kind === 'supply' && (volts ?? 0) > 10)?.id ?? '';
-  const feed = terminals.find(({ kind, volts }) => kind === 'supply' && (volts ?? 0) <= 10)?.id;
-  const end = (id: string): WireEnd => ({ kind: 'terminal', terminal: id });
   const names = inputs.map((_, index) => `${index + 1}3-${index + 1}4`);
   const selector: FieldDevice = {
     ...{ kind: 'selector', name: SELECTOR, what: '', between: gap ? 'open' : 'bridged' },
@@ -119,22 +101,43 @@ export function wishedWiring(
         return [];
     }
   });
-  const others = plain.wires.filter((each) => !isContact(each));
+  const wired: Wiring = {
+    ...plain,
+    devices: [...contacts, selector, ...relays, ...senders],
+    wires: [...wires, ...plain.wires.filter((each) => !isContact(each))],
+  };
+  return potentiometer ? withPotentiometer(wired, terminals, zero) : wired;
+}
+
+/** The device of an input by its shape. */
+function handOf(shape: Wished['shapes'][number] | undefined, name: string): FieldDevice {
+  const own = { name, what: '' };
+  const closes = { name: '13-14', opens: false };
+  if (shape === 'winding') return { ...own, kind: 'sensor', sensor: 'bimetal' };
+  if (shape === 'tripped') return { ...own, kind: 'safety-relay', contacts: [closes] };
+  return { ...own, kind: 'contact', momentary: false, contacts: [closes, { name: '21-22', opens: true }] };
+}
+
+const relayOf = (name: string): FieldDevice => ({
+  ...{ kind: 'relay', name, what: '', volts: 24, milliamps: 50 },
+  contacts: ['13-14', '23-24'].map((each) => ({ name: each, opens: false })),
+});
+
+/** The first sender becomes a potentiometer at the supply for it, where the model has one. */
+function withPotentiometer(wiring: Wiring, terminals: readonly Terminal[], zero: string): Wiring {
+  const feed = terminals.find(({ kind, volts }) => kind === 'supply' && (volts ?? 0) <= 10)?.id;
   const isFirst = ({ from, to }: Wire) =>
     [from, to].some((each) => each.kind === 'device' && each.device === 'B1');
-  const swaps = potentiometer && feed !== undefined && senders.some(({ name }) => name === 'B1');
-  const input = others.find((each) => isFirst(each) && each.from.kind === 'terminal')?.from;
-  const turned: readonly Wire[] =
-    swaps && input
-      ? [wire(end(feed), at('B1', '1')), wire(input, at('B1', '2')), wire(at('B1', '3'), end(zero))]
-      : [];
-  const pot: FieldDevice = { kind: 'potentiometer', name: 'B1', what: '', ohms: 5000 };
+  const input = wiring.wires.find((each) => isFirst(each) && each.from.kind === 'terminal')?.from;
+  if (feed === undefined || !input) return wiring;
   return {
-    ...plain,
-    devices: [
-      ...[...contacts, selector, ...relays],
-      ...senders.map((each) => (swaps && each.name === 'B1' ? pot : each)),
+    ...wiring,
+    devices: wiring.devices.map((each) =>
+      each.name === 'B1' ? { kind: 'potentiometer', name: 'B1', what: '', ohms: 5000 } : each,
+    ),
+    wires: [
+      ...wiring.wires.filter((each) => !isFirst(each)),
+      ...[wire(end(feed), at('B1', '1')), wire(input, at('B1', '2')), wire(at('B1', '3'), end(zero))],
     ],
-    wires: [...wires, ...(swaps ? others.filter((each) => !isFirst(each)) : others), ...turned],
   };
 }
