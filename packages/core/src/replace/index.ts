@@ -1,0 +1,15 @@
+export * from './cross-reference.ts';
+export { worstOf, type FitItem, type FitState, type FitSubject } from './fit.ts';
+export * from './replacement.ts';
+export {
+  GROUPS,
+  parameterOf,
+  type Answer,
+  type Answers,
+  type Group,
+  type Part,
+  type SettingLine,
+  type SettingSheet,
+  type Why,
+} from './settings.ts';
+export type { ChosenTerminals, LinkMove, Move, MoveDoubt, WireMoves } from './wire-moves.ts';
