@@ -54,6 +54,7 @@ export const SCREENS = [
   '/positions/KL1-RD-07/record',
   '/positions/BP-AG-01/wiring',
   '/positions/BP-AG-01/dry-run?do=on.at~S1~1.at~S1~0',
+  '/positions/BP-AG-03/successor?model=halvern-hn64@1',
   '/compare/behaviour?a=BP-AG-01&b=GL-BE-03',
   '/positions/KL1-RD-07/parameters/01R?peers=yes',
   '/positions/GL-BE-02/read-off',

@@ -10,6 +10,7 @@ import { ownPagesOnly } from './access/doors.ts';
 import { AppModule, type AppOptions } from './app.module.ts';
 import { MOST_BYTES } from './file-content/uploaded-file.ts';
 import { BackupRun } from './backup/backup-run.service.ts';
+import { CrossReferences } from './catalogue/cross-references.service.ts';
 import { Meanings } from './catalogue/meanings.service.ts';
 import { ModelImport } from './catalogue/model-import.ts';
 import { Scans } from './find-units/scans.service.ts';
@@ -51,6 +52,7 @@ export async function createApplication(options: StartOptions): Promise<INestApp
   describeApi(app);
   await app.init();
   app.get(Meanings).load(options.modelsFolder);
+  app.get(CrossReferences).load(options.modelsFolder);
   await app.get(ModelImport).takeCatalogue(options.modelsFolder);
   await app.get(PlantSettings).watch();
   await app.get(JobEvents).start(options.databaseUrl);

@@ -39,6 +39,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./dry-run/dry-run-page.tsx')).DryRunPage }),
       },
       {
+        path: 'positions/:tag/successor',
+        lazy: async () => ({ Component: (await import('./successor/successor-page.tsx')).SuccessorPage }),
+      },
+      {
         path: 'positions/:tag/import',
         lazy: async () => ({ Component: (await import('./files/import-page.tsx')).ImportPage }),
       },

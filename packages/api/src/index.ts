@@ -22,3 +22,4 @@ export * from './dry-run.ts';
 export * from './wiring.ts';
 export * from './writing.ts';
 export * from './purposes.ts';
+export * from './successor.ts';

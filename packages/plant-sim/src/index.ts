@@ -1,6 +1,5 @@
 export { ControlPort } from './control-port.ts';
 export { SimController } from './controller.ts';
-export { floorOf } from './floor-plan.ts';
 export { Plant, type PlantDescription, type LineDescription } from './plant.ts';
 export { loadModels } from './shipped-models.ts';
 export type { Mischief } from './mischief.ts';

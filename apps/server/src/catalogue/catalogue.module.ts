@@ -2,6 +2,8 @@ import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { LinesModule } from '../lines/lines.module.ts';
 import { LogbookModule } from '../logbook/logbook.module.ts';
+import { CrossReferencesController } from './cross-references.controller.ts';
+import { CrossReferences } from './cross-references.service.ts';
 import { DictionariesController } from './dictionaries.controller.ts';
 import { Dictionaries } from './dictionaries.service.ts';
 import { StoredDictionary } from './dictionary.entity.ts';
@@ -23,8 +25,23 @@ import { OwnModels } from './own-models.service.ts';
     LinesModule,
     LogbookModule,
   ],
-  controllers: [DictionariesController, OwnModelsController, ModelDraftsController, RegistersController],
-  providers: [MeaningProposals, Dictionaries, ModelImport, OwnModels, ModelDrafts, DraftReading, Meanings],
-  exports: [Dictionaries, Meanings, ModelImport, OwnModels],
+  controllers: [
+    DictionariesController,
+    OwnModelsController,
+    ModelDraftsController,
+    RegistersController,
+    CrossReferencesController,
+  ],
+  providers: [
+    MeaningProposals,
+    Dictionaries,
+    ModelImport,
+    OwnModels,
+    ModelDrafts,
+    DraftReading,
+    Meanings,
+    CrossReferences,
+  ],
+  exports: [CrossReferences, Dictionaries, Meanings, ModelImport, OwnModels],
 })
 export class CatalogueModule {}

@@ -17,6 +17,7 @@ function schema(name: string): ValidateFunction {
 const model = schema('model');
 const terminals = schema('terminals');
 const parameters = schema('parameters');
+const reference = schema('cross-reference');
 
 describe.each(readdirSync(MODELS))('the files of %s', (name) => {
   const files = modelFilesIn(join(MODELS, name));
@@ -43,6 +44,15 @@ describe('the vocabulary of meanings', () => {
   });
 });
 
+const REFERENCES = join(MODELS, '../cross-references');
+
+describe.each(readdirSync(REFERENCES))('the cross-reference %s', (name) => {
+  it('is as its published schema says', () => {
+    reference(parse(readFileSync(join(REFERENCES, name), 'utf8')));
+    expect(reference.errors).toBeNull();
+  });
+});
+
 describe('the published schemas', () => {
   it('refuse what the reader refuses, too', () => {
     expect(model({ model: 'Not a name', version: 1 })).toBe(false);
@@ -54,5 +64,12 @@ describe('the published schemas', () => {
     expect(model({ ...told, line: { ...line, status: { register: 1, running: 16, fault: 0 } } })).toBe(false);
     expect(terminals({ strips: [{ name: 'X', terminals: [{ id: '1', kind: 'magic' }] }] })).toBe(false);
     expect(parameters([{ code: 'A1' }])).toBe(false);
+    const ruled = (one: object) => ({ old: 'a', new: 'b', version: 1, settings: [one], successor: [] });
+    expect(reference(ruled({ old: '1', does: 'left', why: 'x' }))).toBe(true);
+    expect(reference(ruled({ old: '1', does: 'left' }))).toBe(false);
+    expect(reference(ruled({ old: '1', does: 'fixed', why: 'x' }))).toBe(false);
+    expect(reference(ruled({ old: '1', does: 'asked', why: 'x', ask: 'y', choices: [{ text: 'z' }] }))).toBe(
+      false,
+    );
   });
 });

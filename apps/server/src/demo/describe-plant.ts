@@ -6,7 +6,8 @@ import { parseArgs } from 'node:util';
 import { machineOf } from '@drive-keep/core/behaviour';
 import { readModel, type Code, type Dictionary } from '@drive-keep/core/dictionary';
 import { Bridge, readVocabulary } from '@drive-keep/core/meanings';
-import { floorOf, type PlantDescription } from '@drive-keep/plant-sim';
+import { plainWiring } from '@drive-keep/core/wiring';
+import type { PlantDescription } from '@drive-keep/plant-sim';
 import { modelFilesIn } from '../catalogue/model-folder.ts';
 import { demoPositions } from './demo-positions.ts';
 import { demoWiring } from './demo-wirings.ts';
@@ -44,7 +45,7 @@ export function describePlant(
           values,
           working: rawsUnsaved(dictionary, position),
           runContact: position.runs,
-          floor: floorOf(wiring, logic),
+          floor: { ...plainWiring(wiring), logic: logic ?? 'sourcing' },
           mischief: { ...position.mischief, refuse: refusedRegisters(dictionary, position) },
         },
       ];

@@ -3,6 +3,7 @@
 import type {
   AcrossView,
   ComparisonView,
+  CrossReferenceView,
   DecisionsView,
   DictionaryChanges,
   DifferenceOrigin,
@@ -109,6 +110,9 @@ export const useWiringPhotos = (tag: string) =>
   useGet<readonly WiringPhotoView[]>(`positions/${tag}/wiring/photos`);
 export const useDryRunView = (tag: string, set: string) =>
   useGet<DryRunView>(`positions/${tag}/dry-run?set=${encodeURIComponent(set)}`);
+/** `old` and `fresh` are models by their names. */
+export const useCrossReference = (old: string, fresh: string | undefined) =>
+  useGet<CrossReferenceView>(`cross-references/${old}/${fresh ?? ''}`, { enabled: fresh !== undefined });
 export const useVocabulary = () => useGet<VocabularyView>('meanings', { staleTime: Infinity });
 export const useHistory = (tag: string) => useGet<HistoryView>(`positions/${tag}/history`);
 export const useComparison = (tag: string, query: string) =>

@@ -28,6 +28,7 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
     ...(mayWork && position.newestBackup ? [{ to: 'reset', name: 'Reset' }] : []),
     { to: 'wiring', name: 'Wiring' },
     { to: 'dry-run', name: 'Dry run' },
+    { to: 'successor', name: 'Successor' },
     { to: 'record', name: 'Record' },
   ];
   return (

@@ -4,10 +4,10 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { readModel, type Dictionary } from '@drive-keep/core/dictionary';
 
-const FOLDER = join(import.meta.dirname, '../../../../packages/catalogue/models/halvern-hn64');
+const CATALOGUE = join(import.meta.dirname, '../../../../packages/catalogue');
 
-export function shippedDictionary(): Dictionary {
-  const file = (name: string) => readFileSync(join(FOLDER, name), 'utf8');
+export function shippedDictionary(model = 'halvern-hn64'): Dictionary {
+  const file = (name: string) => readFileSync(join(CATALOGUE, 'models', model, name), 'utf8');
   const read = readModel({
     model: file('model.yaml'),
     parameters: file('parameters.csv'),
@@ -16,3 +16,7 @@ export function shippedDictionary(): Dictionary {
   if (!read.ok) throw new Error(JSON.stringify(read.fault));
   return read.value;
 }
+
+/** The text of a shipped cross-reference. */
+export const shippedReference = (old: string, fresh: string): string =>
+  readFileSync(join(CATALOGUE, 'cross-references', `${old}--${fresh}.yaml`), 'utf8');

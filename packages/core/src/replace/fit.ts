@@ -2,7 +2,7 @@
 // the successor is told to give. What a model does not tell is asked, never assumed.
 
 import type { Dictionary, Fit, Outfit, Rating } from '../dictionary/index.ts';
-import { terminalsOf } from '../dictionary/index.ts';
+import { terminalsOf, type TerminalKind } from '../dictionary/index.ts';
 import type { PlainSet } from '../meanings/index.ts';
 import { meaningOf } from '../values/index.ts';
 import type { WireMoves } from './wire-moves.ts';
@@ -20,6 +20,7 @@ export interface FitItem {
 export type FitSubject =
   | 'current'
   | 'inputs'
+  | 'relays'
   | 'outputs'
   | 'signals'
   | 'safe-inputs'
@@ -61,31 +62,26 @@ function current({ old, unitCurrent: unit }: FitInput): FitItem {
 
 function wired({ fresh, moves }: FitInput): readonly FitItem[] {
   const kinds = [
-    ['inputs', 'input '],
-    ['outputs', 'relay '],
-    ['outputs', 'output '],
-    ['signals', 'signal '],
-    ['safe-inputs', 'safe-input '],
+    ['inputs', 'input ', 'digital-input'],
+    ['relays', 'relay ', 'relay'],
+    ['outputs', 'output ', 'digital-output'],
+    ['signals', 'signal ', 'analog-input'],
+    ['safe-inputs', 'safe-input ', 'safe-input'],
   ] as const;
   const terminals = fresh.terminals ? terminalsOf(fresh.terminals) : [];
-  const counted = (what: FitSubject) =>
-    terminals.filter(({ kind }) =>
-      what === 'inputs'
-        ? kind === 'digital-input'
-        : what === 'signals'
-          ? kind === 'analog-input'
-          : what === 'safe-inputs'
-            ? kind === 'safe-input'
-            : kind === 'digital-output' || kind === 'relay',
-    ).length;
-  const items = kinds.flatMap(([what, start]): FitItem[] => {
+  const counted = (kind: TerminalKind) => {
+    const own = terminals.filter((each) => each.kind === kind);
+    return new Set(own.map(({ id, contact }) => contact?.relay ?? id)).size;
+  };
+  const items = kinds.flatMap(([what, start, kind]): FitItem[] => {
     const own = moves.moves.filter(({ place }) => place.startsWith(start));
-    const places = new Set(own.map(({ place }) => place));
+    // Common and contact of a relay are one output.
+    const places = new Set(own.map(({ place }) => place.split(' ').slice(0, 2).join(' ')));
     if (places.size === 0) return [];
     const lost = own.some(({ to }) => to === null);
     const other = own.some(({ doubt }) => doubt !== null);
     const state = lost ? 'bad' : other ? 'change' : 'good';
-    return [{ what, state, needs: `${places.size} wired`, gives: `${counted(what)} terminals` }];
+    return [{ what, state, needs: `${places.size} wired`, gives: String(counted(kind)) }];
   });
   const { old, fresh: now } = moves.logic;
   if (old === undefined || now === undefined || moves.moves.length === 0) return items;

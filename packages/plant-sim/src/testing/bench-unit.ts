@@ -2,8 +2,8 @@
 
 import type { Event, Machine } from '@drive-keep/core/behaviour';
 import { modelNamed, outfitOf } from '@drive-keep/core/testing';
+import { plainWiring } from '@drive-keep/core/wiring';
 import type { Report } from '../firmware.ts';
-import { floorOf } from '../floor-plan.ts';
 import { Memory } from '../memory.ts';
 import { WiredUnit } from '../wired-unit.ts';
 
@@ -17,7 +17,10 @@ export class BenchUnit {
       typeof raw === 'number' ? [[code, raw] as const] : [],
     );
     const memory = new Memory(dictionary, rating, region, Object.fromEntries(raws));
-    this.wired = new WiredUnit(dictionary, memory, floorOf(machine.wiring, machine.logic));
+    this.wired = new WiredUnit(dictionary, memory, {
+      ...plainWiring(machine.wiring),
+      logic: machine.logic ?? 'sourcing',
+    });
     this.wired.switchSupply(false);
   }
 
