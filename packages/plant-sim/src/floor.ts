@@ -50,6 +50,7 @@ const CHATTER = 8;
 export class Floor {
   /** 1 for worked, the place of a selector, the share of a signal. */
   readonly positions = new Map<string, number>();
+  /** Conductors by name, or all of one end: `at S1:13`. */
   readonly broken = new Set<string>();
   /** Whether the unit gives its own supplies. */
   supplied = false;
@@ -140,7 +141,7 @@ export class Floor {
   private nextTo(end: string): readonly string[] {
     const pairs = [
       ...Object.entries(this.plan.conductors)
-        .filter(([name]) => !this.broken.has(name))
+        .filter(([name, pair]) => !this.broken.has(name) && !pair.some((end) => this.broken.has(`at ${end}`)))
         .map(([, pair]) => pair),
       ...this.plan.devices.flatMap((device) => this.closedIn(device)),
     ];
