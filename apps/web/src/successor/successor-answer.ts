@@ -193,6 +193,8 @@ function partText({ meaning, wanted, now, met }: Part, term: Words['term']): str
     case 'exactly':
       return '';
     case 'rounded':
+      // Less than what can be shown is not worth a word.
+      if (said(wanted) === said(now)) return '';
       return `${term(meaning)}: rounded from ${said(wanted)} to ${said(now)}.`;
     case 'limited':
       return `${term(meaning)}: ${said(wanted)} wanted, ${said(now)} is what it can be.`;

@@ -128,3 +128,12 @@ describe('words as technicians type them', () => {
     },
   );
 });
+
+it('says each meaning by its own term, though a function of an input begins alike', () => {
+  const functions = new Set(vocabulary.functions.map(({ id }) => id as string));
+  const wrong = vocabulary.entries.filter(
+    ({ id, term }) => !id.includes('*') && !functions.has(id) && vocabulary.termOf(id) !== term,
+  );
+  expect(wrong.map(({ id }) => id)).toEqual([]);
+  expect(vocabulary.termOf('limit.current')).toBe('current limit');
+});

@@ -152,7 +152,10 @@ export class Vocabulary {
 
   /** The trade's word for a function, a source or a meaning, with its number: `preset bit 0`; the name itself where none is known. */
   termOf = (name: string): string => {
-    const [own] = this.wordsForOption(name);
+    // A name that stands there in full comes before one that fits: `limit.current` is no `limit.*` of an input.
+    const exact =
+      this.functions.find(({ id }) => id === name) ?? this.entries.find(({ id }) => (id as string) === name);
+    const [own] = exact ? [exact.term] : this.wordsForOption(name);
     const number = /(?<=\.)\d+(?=\.|$)/.exec(name)?.[0];
     const term = own ?? this.of(meaningOf(name))?.term;
     if (term === undefined) return name.replace(/[-.]/g, ' ');
