@@ -201,7 +201,7 @@ describe('papers', () => {
     expect([status, type]).toEqual([200, expect.stringContaining('text/csv')]);
     expect(body.split('\r\n').slice(1, 3)).toEqual([
       expect.stringMatching(
-        /^Ramps and limits,RA1,Acceleration time,6\.0 s,2\.5 s,.*not decided; since .*Nightly round/,
+        /^Ramps and limits,RA1,Acceleration time,6\.0 s,2\.5 s,.*Takes another time; what its contacts bring about stays the same\..*not decided; since .*Nightly round/,
       ),
       expect.stringContaining('RB2'),
     ]);

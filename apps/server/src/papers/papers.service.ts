@@ -3,7 +3,7 @@
 import { Injectable } from '@nestjs/common';
 import { compareSets } from '@drive-keep/core/compare';
 import { factsOf, type Dictionary } from '@drive-keep/core/dictionary';
-import { effectsOf, type EffectLimits, type Effects } from '@drive-keep/core/behaviour';
+import type { Effects } from '@drive-keep/core/behaviour';
 import { NO_WIRING, type Wiring } from '@drive-keep/core/wiring';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
@@ -19,6 +19,7 @@ import { Register, type PositionWithUnit } from '../register/register.service.ts
 import { History } from '../sets/history.service.ts';
 import { COMPARISON_COLUMNS, comparisonParts } from './comparison-record.ts';
 import { KEY_IN_COLUMNS, keyInParts } from './key-in-record.ts';
+import { effectsFor, effectsText } from './paper-effects.ts';
 import { writePaper, type PaperFormat } from './paper-file.ts';
 import type { Paper, PaperSignature } from './paper.ts';
 import { paperTime } from './paper-time.ts';
@@ -31,12 +32,6 @@ export interface WrittenPaper {
   readonly name: string;
   readonly content: string | Uint8Array;
 }
-
-/** A paper is made while others wait for theirs: fewer pairs of states than on a screen, a tenth of a second or two. */
-const LIMITS: EffectLimits = { together: 5000, alone: 1000 };
-
-const effectText = ({ lines, summary }: Effects): string =>
-  [...lines.map(({ text }) => text), summary].join(' ');
 
 @Injectable()
 export class Papers {
@@ -132,13 +127,13 @@ export class Papers {
           'Found',
           `${rows.length} different, ${same} same, ${tolerated} measured values within tolerance, ${leftOut} monitors and counters left out`,
         ],
-        ...(effects ? [['What they do', effectText(effects)] as const] : []),
+        ...(effects ? [['What they do', effectsText(effects.told)] as const] : []),
       ],
       parts: comparisonParts(dictionary, {
         rows,
         decisions: new Map([...decided.inForce, ...decided.open].map((each) => [each.code, each])),
         origins: new Map(origins.map((origin) => [origin.code, origin])),
-        does: effects?.byCode ?? {},
+        does: effects?.told?.byCode ?? {},
       }),
       nothing: 'No differences: B holds what A holds.',
       signatures: [
@@ -156,17 +151,14 @@ export class Papers {
     dictionary: Dictionary,
     a: ReferencedSet,
     b: ReferencedSet,
-  ): Promise<Effects | undefined> {
+  ): Promise<{ readonly told: Effects | undefined } | undefined> {
     if (dictionary.id !== unit.dictionaryId || a.side.hash === b.side.hash) return undefined;
     const kept = await this.wiringOrDamaged(position.id, position.tag);
     if (kept && !kept.wiring) return undefined;
     const wiring = kept?.wiring ?? NO_WIRING;
     const outfit = { rating: unit.rating, region: unit.region };
-    return effectsOf(
-      this.meanings.bridge,
-      { dictionary, outfit, wiring, before: a.set.readings, after: b.set.readings },
-      LIMITS,
-    );
+    const changed = { dictionary, outfit, wiring, before: a.set.readings, after: b.set.readings };
+    return { told: await effectsFor(this.meanings.vocabulary, changed) };
   }
 
   /** What the position hangs on, as far as it was said. */

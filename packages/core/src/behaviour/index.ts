@@ -1,4 +1,4 @@
-export { effectsOf, type EffectLimits, type Effects } from './effects.ts';
+export { effectsOf, type Changed, type EffectLimits, type Effects } from './effects.ts';
 export { machineOf, type Machine } from './machine.ts';
 export { mendOf, type Mend } from './mend.ts';
 export * from './outcome.ts';
