@@ -38,6 +38,8 @@ export interface SuccessorInput {
   readonly vocabulary: VocabularyView;
   /** Which choice was taken, by line. */
   readonly choices: Readonly<Record<string, number>>;
+  /** Terminals that were chosen, by those of the old unit. */
+  readonly terminals: Readonly<Record<string, string>>;
 }
 
 export interface LineText {
@@ -96,7 +98,7 @@ export function successorAnswer(input: SuccessorInput): SuccessorAnswer {
   );
   const by = (rating: string): Replacement => {
     const successor = { dictionary: fresh, outfit: { rating, region }, cross: reference };
-    return replace(bridge, unit, successor, answers, new Map());
+    return replace(bridge, unit, successor, answers, new Map(Object.entries(input.terminals)));
   };
   const ratings = fresh.ratings.map(({ id, name }) => ({ id, name, state: worstOf(by(id).fit) }));
   const rating =

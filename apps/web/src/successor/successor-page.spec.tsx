@@ -48,10 +48,14 @@ describe('a successor of another model', () => {
     show(shippedReference('toreka-c1', 'toreka-c7'));
     expect(await screen.findByText(/^One line is open/)).toBeTruthy();
     const rows = screen.getAllByRole('row').map((row) => row.textContent);
-    expect(rows).toContainEqual(expect.stringMatching(/^1.*S1:14.*input 1.*R1.*21/));
+    expect(rows).toContainEqual(expect.stringMatching(/^1.*S1:14.*input 1.*R1/));
+    expect(screen.getByLabelText<HTMLSelectElement>('New terminal for R1, wire 1').value).toBe('21');
     // One terminal fed contacts and potentiometer.
-    expect(rows).toContainEqual(expect.stringMatching(/^3.*R1:1.*P.*35.*one for each/));
+    expect(rows).toContainEqual(expect.stringMatching(/^3.*R1:1.*P.*one for each/));
     expect(rows).toContainEqual(expect.stringMatching(/^Current of the motor.*fits$/));
+    // A wire goes to another input, and what it does goes with it.
+    fireEvent.change(screen.getByLabelText('New terminal for R1, wire 1'), { target: { value: '24' } });
+    expect(await screen.findByText(/IA4 Input 4 function: 1 run forward/)).toBeTruthy();
     const answer = screen.getByLabelText('Answer for CA6');
     // To wait after both is not what this one did after the supply: that stays open, in its own line.
     fireEvent.change(answer, { target: { value: '0' } });

@@ -92,9 +92,10 @@ function useSuccessor(
   const { data: cross, error: noCross } = useCrossReference(old.model, fresh?.model);
   const [rating, region] = [params.get('rating'), params.get('region') ?? view.region];
   const chosen = params.get('choose') ?? '';
+  const terminals = params.get('to') ?? '';
   const ready = fresh && vocabulary && cross && fresh.ratings.length > 0;
   const asked = useQuery<SuccessorAnswer>({
-    queryKey: ['successor', view, model, rating, region, chosen],
+    queryKey: ['successor', view, model, rating, region, chosen, terminals],
     enabled: Boolean(ready),
     retry: false,
     staleTime: Infinity,
@@ -104,13 +105,21 @@ function useSuccessor(
       const own = fresh.regions.find(({ id }) => id === region) ?? fresh.regions[0];
       const input: SuccessorInput = {
         ...{ view, old, onLine, fresh, cross, vocabulary, rating },
-        ...{ region: own?.id ?? '', choices: choicesIn(chosen) },
+        ...{ region: own?.id ?? '', choices: choicesIn(chosen), terminals: pairsIn(terminals) },
       };
       const make = () => new Worker(new URL('./successor.worker.ts', import.meta.url), { type: 'module' });
       return inWorker(make, successorAnswer, input);
     },
   });
-  return { fresh, cross, chosen, error: error ?? noCross, answer: asked.data, failed: asked.error };
+  return {
+    fresh,
+    cross,
+    chosen,
+    terminals,
+    error: error ?? noCross,
+    answer: asked.data,
+    failed: asked.error,
+  };
 }
 
 function Against({
@@ -128,7 +137,11 @@ function Against({
 }) {
   const [params] = useSearchParams();
   const onLine = position.unit.line !== null;
-  const { fresh, cross, chosen, error, answer, failed } = useSuccessor({ view, old, onLine }, model, params);
+  const { fresh, cross, chosen, terminals, error, answer, failed } = useSuccessor(
+    { view, old, onLine },
+    model,
+    params,
+  );
   if (!fresh || !cross) return <Unanswered error={error} what="this model" />;
   if (fresh.ratings.length === 0)
     return <p className="mt-4">This model tells no rating: nothing can be worked out.</p>;
@@ -157,9 +170,13 @@ function Against({
         lines={answer.lines}
         old={old.name}
         fresh={fresh.name}
-        choose={(id, at) => choose('choose', chosenWith(chosen, id, at))}
+        choose={(id, at) => choose('choose', withPair(pairsIn(chosen), id, String(at)))}
       />
-      <WiresPart answer={answer} wired={view.wiringRevision > 0} />
+      <WiresPart
+        answer={answer}
+        wired={view.wiringRevision > 0}
+        choose={(from, to) => choose('to', withPair(pairsIn(terminals), from, to))}
+      />
       <BehaviourPart tag={view.tag} behaviour={behaviour} />
       <p className="border-t border-rule pt-3 text-sm text-soft">
         Nothing of this is kept and nothing is written: the address of this page holds what was chosen.
@@ -198,16 +215,21 @@ function BehaviourPart({
 const openText = (open: number): string =>
   open === 0 ? 'Nothing is open' : open === 1 ? 'One line is open' : `${open} lines are open`;
 
-/** `new CA6~0|old 3/15~1`: which choice was taken, by line. */
-const choicesIn = (text: string): Readonly<Record<string, number>> =>
+/** `new CA6~0|old 3/15~1`, `10~28`: what was chosen, by line or by terminal of the old unit. */
+const pairsIn = (text: string): Readonly<Record<string, string>> =>
   Object.fromEntries(
-    text.split('|').flatMap((each): [string, number][] => {
-      const [id = '', at = ''] = each.split('~');
-      return id !== '' && /^\d+$/.test(at) ? [[id, Number(at)]] : [];
+    text.split('|').flatMap((each): [string, string][] => {
+      const [id = '', to = ''] = each.split('~');
+      return id !== '' && to !== '' ? [[id, to]] : [];
     }),
   );
 
-const chosenWith = (text: string, id: string, at: number): string =>
-  Object.entries({ ...choicesIn(text), [id]: at })
+const choicesIn = (text: string): Readonly<Record<string, number>> =>
+  Object.fromEntries(
+    Object.entries(pairsIn(text)).flatMap(([id, at]) => (/^\d+$/.test(at) ? [[id, Number(at)]] : [])),
+  );
+
+const withPair = (pairs: Readonly<Record<string, string>>, id: string, to: string): string =>
+  Object.entries({ ...pairs, [id]: to })
     .map((pair) => pair.join('~'))
     .join('|');

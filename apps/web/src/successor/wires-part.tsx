@@ -1,4 +1,5 @@
-import type { LinkMove, MoveDoubt } from '@drive-keep/core/replace';
+import type { LinkMove, Move, MoveDoubt } from '@drive-keep/core/replace';
+import { Choice } from '../ui/choice.tsx';
 import { SheetPart } from '../ui/page.tsx';
 import type { SuccessorAnswer } from './successor-answer.ts';
 
@@ -11,7 +12,16 @@ const LINKS: Readonly<Record<LinkMove['does'], string>> = {
   'out-of-plug': 'Hangs in the plug of the old unit: it comes out.',
 };
 
-export function WiresPart({ answer, wired }: { answer: SuccessorAnswer; wired: boolean }) {
+export function WiresPart({
+  answer,
+  wired,
+  choose,
+}: {
+  answer: SuccessorAnswer;
+  wired: boolean;
+  /** Wires and links of one terminal move together, and the settings of an input with them. */
+  choose: (from: string, to: string) => void;
+}) {
   const { moves, links, logic, switches } = answer;
   const lost = moves.filter(({ to }) => to === null).length;
   return (
@@ -33,23 +43,8 @@ export function WiresPart({ answer, wired }: { answer: SuccessorAnswer; wired: b
             </tr>
           </thead>
           <tbody>
-            {moves.map(({ wire, number, colour, at, place, from, to, doubt }) => (
-              <tr
-                key={`${wire} ${from} ${at}`}
-                className={`border-b border-rule ${to === null ? 'bg-stop-wash' : ''}`}
-              >
-                <td className="py-1 pr-4 whitespace-nowrap">
-                  {number === '' ? '–' : number} <span className="text-soft">{colour}</span>
-                </td>
-                <td className="py-1 pr-4 font-mono">{at}</td>
-                <td className="py-1 pr-4">{place}</td>
-                <td className="py-1 pr-4 text-right font-mono">{from}</td>
-                <td className="py-1 pr-4 font-mono font-semibold">
-                  <span aria-hidden="true">→ </span>
-                  {to ?? 'none'}
-                </td>
-                <td className="py-1">{doubt && doubtText(doubt)}</td>
-              </tr>
+            {moves.map((move) => (
+              <MoveRow key={`${move.wire} ${move.from} ${move.at}`} move={move} choose={choose} />
             ))}
           </tbody>
         </table>
@@ -81,6 +76,38 @@ export function WiresPart({ answer, wired }: { answer: SuccessorAnswer; wired: b
         </p>
       )}
     </SheetPart>
+  );
+}
+
+function MoveRow({
+  move: { number, colour, at, place, from, to, could, doubt },
+  choose,
+}: {
+  move: Move;
+  choose: (from: string, to: string) => void;
+}) {
+  return (
+    <tr className={`border-b border-rule ${to === null ? 'bg-stop-wash' : ''}`}>
+      <td className="py-1 pr-4 whitespace-nowrap">
+        {number === '' ? '–' : number} <span className="text-soft">{colour}</span>
+      </td>
+      <td className="py-1 pr-4 font-mono">{at}</td>
+      <td className="py-1 pr-4">{place}</td>
+      <td className="py-1 pr-4 text-right font-mono">{from}</td>
+      <td className="py-1 pr-4 font-mono font-semibold">
+        <Choice
+          label={`New terminal for ${from}, wire ${number}`}
+          hidden
+          value={to ?? ''}
+          options={[
+            ...(to === null ? [{ id: '', name: 'none' }] : []),
+            ...could.map((id) => ({ id, name: id })),
+          ]}
+          onChange={({ target }) => choose(from, target.value)}
+        />
+      </td>
+      <td className="py-1">{doubt && doubtText(doubt)}</td>
+    </tr>
   );
 }
 

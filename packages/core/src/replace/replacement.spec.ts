@@ -96,7 +96,7 @@ describe.each(PAIRS)('the cross-reference $file', (pair) => {
     fc.assert(
       fc.property(anySet(pair.old), anyWish, (readings, wish) => {
         const wiring = wishedWiring(pair.old, wish, {});
-        const { wires } = replaced(pair, readings, wiring);
+        const { wires, machine, old } = replaced(pair, readings, wiring);
         const ends = wiring.wires.flatMap(({ from, to }) =>
           [from, to].filter(({ kind }) => kind === 'terminal'),
         );
@@ -107,6 +107,12 @@ describe.each(PAIRS)('the cross-reference $file', (pair) => {
         // Settings and wires agree: what an input did, the one that its wire goes to does.
         const inputs = wires.moves.filter(({ place }) => place.startsWith('input '));
         expect(new Set(inputs.map(({ to }) => to)).size).toBe(new Set(inputs.map(({ from }) => from)).size);
+        for (const { from, to } of inputs) {
+          const was = old.inputs.find(({ terminal }) => terminal === from)?.does;
+          const now = machine.inputs.find(({ terminal }) => terminal === to)?.does;
+          if (was === 'run.forward' || was === 'jog' || was === 'fault-reset')
+            expect([from, now]).toEqual([from, was]);
+        }
       }),
       { ...SEEDED, numRuns: 60 },
     );
@@ -170,6 +176,34 @@ describe('a belt with two presets by bits', () => {
     const walked = sameBehaviour(old, machine, { mostPairs: 100_000, mostDifferences: 9, keys: false });
     // How the two show a fault while nothing is commanded is of the models.
     expect(walked.differences.filter(({ aspect }) => aspect !== 'state')).toEqual([]);
+  });
+
+  it('takes its settings along when somebody moves a wire to another input, and does the same', () => {
+    const outfit = outfitOf(pair.old);
+    const unit = { set: bridge.read(pair.old, outfit, readings), outfit, wiring, onLine: false };
+    const successor = { dictionary: pair.fresh, outfit: outfitOf(pair.fresh), cross: valueOf(pair) };
+    const moved = replace(bridge, unit, successor, new Map(), new Map([['10', '28']]));
+    expect(moved.wires.moves.map(({ from, to }) => `${from} ${to ?? ''}`)).toContain('10 28');
+    expect(moved.machine.set.choice('input.6.function' as never)).toBe('preset.1');
+    const walked = sameBehaviour(moved.old, moved.machine, {
+      mostPairs: 100_000,
+      mostDifferences: 9,
+      keys: false,
+    });
+    expect(walked.differences.filter(({ aspect }) => aspect !== 'state')).toEqual([]);
+    // Two functions on one input, or a wire of contacts on an output, is no choice.
+    const refused = replace(
+      bridge,
+      unit,
+      successor,
+      new Map(),
+      new Map([
+        ['10', '23'],
+        ['8', '23'],
+        ['7', '51'],
+      ]),
+    );
+    expect(new Set(refused.wires.moves.map(({ to }) => to)).size).toBe(3);
   });
 
   it('without the file is dead: the successor wakes up in hand, and the proof finds it', () => {

@@ -17,6 +17,8 @@ export interface Move {
   readonly from: string;
   readonly to: string | null;
   readonly place: Place;
+  /** Terminals of the successor of the same kind. */
+  readonly could: readonly string[];
   readonly doubt: MoveDoubt | null;
 }
 
@@ -43,7 +45,7 @@ export interface LinkMove {
   readonly why: string;
 }
 
-/** Places that somebody has chosen, by row of the wire and end. */
+/** Terminals of the successor that somebody has chosen, by those of the old unit: its wires and links go there together. */
 export type ChosenTerminals = ReadonlyMap<string, string>;
 
 export interface WireMoves {
@@ -77,7 +79,7 @@ export function moveWires({ old, wiring, does, fresh, takes, chosen }: MoveInput
   const logic = { old: from.logicOf(wiring.arrangement, wiring), fresh: undefined as Logic | undefined };
   const arrangement = to.arrangementFor(logic.old);
   logic.fresh = arrangement?.logic;
-  const renamed = renamedInputs(wiring, from, to, does, takes);
+  const renamed = renamedInputs(wiring, from, to, does, takes, chosen);
   const moves: Move[] = [];
   const ends = new Map<string, WireEnd>();
   for (const [wire, { number, colour, from: a, to: b }] of wiring.wires.entries())
@@ -92,11 +94,13 @@ export function moveWires({ old, wiring, does, fresh, takes, chosen }: MoveInput
       const place = own === CONTACT_SUPPLY && isPotentiometer(wiring, other) ? POT_SUPPLY : own;
       const found = to.find(place, renamed, logic);
       const doubt: MoveDoubt | null = place === own ? found.doubt : { code: 'own-supply' };
-      const wanted = chosen.get(key);
-      const id = wanted !== undefined && to.terminals.has(wanted) ? wanted : found.terminal;
+      const could = terminal ? to.alike(terminal) : [];
+      const wanted = could.find((id) => id === chosen.get(end.terminal));
+      // Where an input goes, its settings go, too: the renaming has seen the choice, and may have refused it.
+      const id = own.startsWith('input ') ? found.terminal : (wanted ?? found.terminal);
       if (id !== null) ends.set(key, { kind: 'terminal', terminal: id });
       moves.push({
-        ...{ wire, number, colour, at: showEnd(other), from: end.terminal, to: id, place },
+        ...{ wire, number, colour, at: showEnd(other), from: end.terminal, to: id, place, could },
         doubt: id === wanted ? null : doubt,
       });
     }
@@ -168,6 +172,12 @@ class Side {
       }),
     );
   }
+
+  /** Terminals of the same kind as one of the other unit. */
+  alike = ({ kind, contact }: Terminal): readonly string[] =>
+    [...this.terminals.values()]
+      .filter((each) => each.kind === kind && each.contact?.side === contact?.side)
+      .map(({ id }) => id);
 
   numberOf({ setBy }: Terminal): string | undefined {
     const meaning = this.dictionary.parameters.find(({ code }) => code === setBy)?.meaning;
@@ -259,6 +269,9 @@ const POT_SUPPLY = 'supply for a potentiometer';
 const isPotentiometer = ({ devices }: Wiring, end: WireEnd): boolean =>
   end.kind === 'device' && devices.some(({ kind, name }) => kind === 'potentiometer' && name === end.device);
 
+/** Of an input without wires for which the successor has none left. */
+const NO_INPUT = 'input.none';
+
 /** Inputs with wires keep their number where the successor can give it their function; the others go to the next free one. */
 function renamedInputs(
   { wires, links }: Wiring,
@@ -266,6 +279,7 @@ function renamedInputs(
   to: Side,
   does: MoveInput['does'],
   takes: MoveInput['takes'],
+  chosen: ChosenTerminals,
 ): ReadonlyMap<string, string> {
   const ends = [
     ...wires.flatMap(({ from: a, to: b }) =>
@@ -288,12 +302,26 @@ function renamedInputs(
     free.splice(free.indexOf(place), 1);
     renamed.set(`input.${number}`, `input.${place}`);
   };
-  const numbers = [...used].sort((a, b) => a - b);
+  // What somebody has chosen comes first, and the settings of the input follow it.
+  for (const [id, place] of chosen) {
+    const [old, fresh] = [from.terminals.get(id), to.terminals.get(place)];
+    if (old?.kind !== 'digital-input' || fresh?.kind !== 'digital-input') continue;
+    const [number, wanted] = [Number(from.numberOf(old)), Number(to.numberOf(fresh))];
+    if (used.has(number) && free.includes(wanted)) give(number, wanted);
+  }
+  const numbers = [...used].filter((number) => !renamed.has(`input.${number}`)).sort((a, b) => a - b);
   for (const number of numbers)
     if (free.includes(number) && takes(number, does(number))) give(number, number);
   for (const number of numbers)
     if (!renamed.has(`input.${number}`))
       give(number, free.find((place) => takes(place, does(number))) ?? free[0]);
+  // Inputs without wires make room for them: two inputs never become one.
+  for (const terminal of from.terminals.values()) {
+    const number = terminal.kind === 'digital-input' ? Number(from.numberOf(terminal)) : NaN;
+    if (Number.isNaN(number) || renamed.has(`input.${number}`)) continue;
+    if (free.length === 0) renamed.set(`input.${number}`, NO_INPUT);
+    else give(number, free.includes(number) ? number : free[0]);
+  }
   return renamed;
 }
 
