@@ -82,7 +82,9 @@ describe('a decision', () => {
     const before = await plans();
     await decide(FAN, { codes: ['FM04', 'FL01'], kind: 'put-back' });
     const clicks = await Promise.all([finish(FAN), finish(FAN), finish(FAN), finish(FAN)]);
-    expect(clicks.map(({ status }) => status).sort()).toEqual([200, 409, 409, 409]);
+    // While the first is at work, or when there is nothing left to finish.
+    const [done, ...others] = clicks.map(({ status }) => status).sort();
+    expect([done, others.every((status) => status === 409 || status === 422)]).toEqual([200, true]);
     expect(await plans()).toBe(before + 1);
     expect((await view(FAN)).open).toEqual([]);
   });
