@@ -31,7 +31,7 @@ export function WhatTheyDo({
       {text}{' '}
       <Link
         to={`/positions/${tag}/dry-run?set=${encodeURIComponent(set)}&do=${encodeURIComponent(toAddress(events))}`}
-        className="text-plum hover:underline"
+        className="text-plum underline"
       >
         Show it
       </Link>

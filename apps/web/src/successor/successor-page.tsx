@@ -201,7 +201,7 @@ function BehaviourPart({
             {text}{' '}
             <Link
               to={`/positions/${tag}/dry-run?do=${encodeURIComponent(toAddress(events))}`}
-              className="text-plum hover:underline"
+              className="text-plum underline"
             >
               What the old unit does
             </Link>
