@@ -107,6 +107,8 @@ class Walk {
   private readonly aspects: (Differs | null | undefined)[][] = [];
   /** Kinds of analog speeds that were looked at in all corners. */
   private readonly cornered = new Set<string>();
+  /** Pairs of outcomes whose kinds of speed were looked at. */
+  private readonly corneredOutcomes: true[][] = [];
   private pairs = 0;
   private untold = 0;
 
@@ -162,17 +164,18 @@ class Walk {
   }
 
   private look(node: Node, { events, actions, cost }: ReadyDeed, spent: number): void {
-    const [first, ...more] = actions as [ReadyAction, ...ReadyAction[]];
-    if (more.length === 0 && this.leadsNowhere(first.a, node)) return;
+    // Millions of times: nothing is made here that is not needed.
+    const first = actions[0] as ReadyAction;
+    if (actions.length === 1 && this.leadsNowhere(first.a, node)) return;
     let a = this.a.step({ drive: node.a, stand: node.stand }, first.a);
     let b = this.b.step({ drive: node.b, stand: node.stand }, first.b);
     let differs = this.compare(a, b);
     let done = 1;
-    for (const action of more) {
-      if (differs) break;
-      [a, b] = [this.a.step(a, action.a), this.b.step(b, action.b)];
+    for (; !differs && done < actions.length; done += 1) {
+      const action = actions[done] as ReadyAction;
+      a = this.a.step(a, action.a);
+      b = this.b.step(b, action.b);
       differs = this.compare(a, b);
-      done += 1;
     }
     if (differs) {
       this.note(differs, node, events.slice(0, done));
@@ -185,7 +188,11 @@ class Walk {
       return;
     }
     const next = { a: a.drive, b: b.drive, stand: a.stand, before: node, events };
-    this.lookAtCorners(next, outcome, this.b.outcomeOf(b));
+    const cornered = (this.corneredOutcomes[a.outcome] ??= []);
+    if (cornered[b.outcome] !== true) {
+      cornered[b.outcome] = true;
+      this.lookAtCorners(next, outcome, this.b.outcomeOf(b));
+    }
     this.put(spent + cost, next);
   }
 
