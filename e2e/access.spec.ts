@@ -17,7 +17,7 @@ for (const half of [0, 1]) {
     page,
   }) => {
     const screens = SCREENS.filter((_, at) => at % 2 === half);
-    test.setTimeout(screens.length * 15_000);
+    test.setTimeout(screens.length * 40_000);
     await signIn(page, 'technician');
     for (const screen of screens) {
       await page.emulateMedia({ colorScheme: 'light' });
