@@ -106,6 +106,34 @@ describe('the same behaviour', () => {
     expect([walked.same, walked.unfinished, walked.pairs]).toEqual([false, true, 5]);
   });
 
+  it('works a contact that opens the common of all inputs', () => {
+    const { set, wiring } = few(HN64, {}, [1]);
+    const end = (connection: string) => ({ kind: 'device' as const, device: 'E1', connection });
+    const wire = (terminal: string, connection: string): Wire => ({
+      ...{ number: '', colour: '', from: { kind: 'terminal', terminal }, to: end(connection) },
+    });
+    const opened: Wiring = {
+      ...wiring,
+      devices: [
+        ...wiring.devices,
+        {
+          kind: 'contact',
+          name: 'E1',
+          what: '',
+          momentary: false,
+          contacts: [{ name: '21-22', opens: true }],
+        },
+      ],
+      wires: [...wiring.wires, wire('21', '21'), wire('22', '22')],
+      links: wiring.links.filter(({ between }) => between.join() !== '21,22'),
+    };
+    const machine = machineOf(set, opened);
+    const worked = deedsOf(machine, machine, false).flatMap(({ events }) =>
+      events.flatMap((event) => (event.kind === 'device' ? [event.name] : [])),
+    );
+    expect(new Set(worked)).toEqual(new Set(['S1', 'E1']));
+  });
+
   it('has a way to every difference that shows it when it is gone again', () => {
     const speeds = fc.constantFrom(5, 10, 20);
     const side = fc.record({

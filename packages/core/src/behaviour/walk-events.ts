@@ -1,9 +1,8 @@
 // What a walk does at each pair of states, and what it costs: the cheapest way to a difference is the one that is told.
 
-import { terminalsOf } from '../dictionary/index.ts';
 import { showEnd, type FieldDevice, type Wiring } from '../wiring/index.ts';
 import { meaningOf } from '../values/index.ts';
-import { conesOf } from './cones.ts';
+import { conesOf, questionsOf, type Cone } from './cones.ts';
 import type { Machine } from './machine.ts';
 import type { Event } from './state.ts';
 import { positionsIn } from './stands.ts';
@@ -22,40 +21,21 @@ export function devicesWalked(a: Machine, b: Machine): readonly FieldDevice[] {
   );
 }
 
-/** Devices from which something leads to an input that does anything, other than by way of a supply. */
+/** Devices that an answer depends on of which a turn may ask; all of them where answers have no cones. */
 function coneOf(machine: Machine): ReadonlySet<string> {
-  const { inputs, safeInputs, analogs, chart, wiring } = machine;
-  const rails = new Set(
-    terminalsOf(chart).flatMap(({ id, kind }) => (kind === 'supply' || kind === 'common' ? [id] : [])),
-  );
-  const supplies = wiring.devices.flatMap(({ kind, name }) => (kind === 'supply' ? [name] : []));
-  const looked = [
-    ...inputs.filter(({ does }) => does !== 'none').map(({ terminal }) => terminal),
-    ...safeInputs,
-    ...analogs.filter(({ number }) => usesSignal(machine, number)).map(({ terminal }) => terminal),
-  ];
-  const joined = [
-    ...wiring.links.map(({ between }) => between.map((id) => `terminal ${id}`)),
-    ...wiring.wires.map(({ from, to }) =>
-      [from, to].map((end) =>
-        end.kind === 'terminal' ? `terminal ${end.terminal}` : `device ${end.device}`,
-      ),
-    ),
-  ];
-  const reached = new Set(looked.map((id) => `terminal ${id}`));
-  const passes = (end: string) =>
-    !(end.startsWith('terminal ') && rails.has(end.slice(9))) && !supplies.includes(end.slice(7));
-  for (let before = -1; before !== reached.size;) {
-    before = reached.size;
-    for (const ends of joined)
-      if (ends.some((end) => reached.has(end) && passes(end))) for (const end of ends) reached.add(end);
-  }
-  return new Set(
-    wiring.devices.flatMap(({ kind, name }) =>
-      // A relay of the drive that switches something back is told by its wires like any other.
-      kind !== 'supply' && reached.has(`device ${name}`) ? [name] : [],
-    ),
-  );
+  const devices = machine.wiring.devices.filter(({ kind }) => kind !== 'supply').map(({ name }) => name);
+  const cones = conesOf(machine);
+  if (!cones) return new Set(devices);
+  const looked = questionsOf(machine).flatMap(([of, terminal], at) => {
+    const input = machine.inputs.find((each) => each.terminal === terminal);
+    const analog = machine.analogs.find((each) => each.terminal === terminal);
+    const idle =
+      of === 'closed'
+        ? input?.does === 'none'
+        : of === 'signals' && !usesSignal(machine, analog?.number ?? '');
+    return idle ? [] : [cones[at] as Cone];
+  });
+  return new Set(devices.filter((name) => looked.some((cone) => cone.has(`device ${name}`))));
 }
 
 /** Whether anything asks for the signal at an analog input. */
