@@ -28,6 +28,7 @@ const SERVER = 'apps/server/src';
 const FLOORS = [
   ['demo'],
   ['integrity', 'papers', 'reaching'],
+  ['replacing'],
   ['changes'],
   ['decisions', 'axes', 'writing', 'key-in'],
   ['overview', 'dry-run', 'live', 'peers', 'compare', 'look-ups'],

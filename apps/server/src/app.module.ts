@@ -31,6 +31,7 @@ import { ReadOffModule } from './read-off/read-off.module.ts';
 import type { Https } from './reaching/certificate.ts';
 import { ReachingModule } from './reaching/reaching.module.ts';
 import { RegisterModule } from './register/register.module.ts';
+import { ReplacingModule } from './replacing/replacing.module.ts';
 import { RoundsModule } from './rounds/rounds.module.ts';
 import { SetsModule } from './sets/sets.module.ts';
 import { StorageModule } from './storage/storage.module.ts';
@@ -43,6 +44,7 @@ const FLOORS = [
   DemoModule,
   IntegrityModule,
   PapersModule,
+  ReplacingModule,
   ChangesModule,
   DecisionsModule,
   AxesModule,

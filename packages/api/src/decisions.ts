@@ -22,8 +22,11 @@ export interface DecisionView {
 export interface DraftView {
   /** Revision of the wiring that would be signed with it; nothing where none was kept. */
   readonly wiring: number | null;
-  /** What is proposed: decided differences, the newest backup as the first one, or the wiring with the values as they were. */
-  readonly of: 'differences' | 'first' | 'wiring';
+  /**
+   * What is proposed: decided differences, the newest backup as the first one, the wiring with the values as they were, or the
+   * new unit of a replacement.
+   */
+  readonly of: 'differences' | 'first' | 'wiring' | 'replacement';
   readonly id: string;
   /** Revision that it would become. */
   readonly revision: number;

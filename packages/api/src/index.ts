@@ -1,6 +1,7 @@
 export * from './access.ts';
 export * from './axes.ts';
 export * from './comparison.ts';
+export * from './cross-references.ts';
 export * from './decisions.ts';
 export * from './files.ts';
 export * from './findings.ts';
@@ -22,4 +23,4 @@ export * from './dry-run.ts';
 export * from './wiring.ts';
 export * from './writing.ts';
 export * from './purposes.ts';
-export * from './successor.ts';
+export * from './replacing.ts';

@@ -17,11 +17,12 @@ import { ModelDrafts } from './model-drafts.service.ts';
 import { ModelImport } from './model-import.ts';
 import { OwnModelsController } from './own-models.controller.ts';
 import { RegistersController } from './registers.controller.ts';
+import { CrossReferenceRevision } from './cross-reference-revision.entity.ts';
 import { OwnModels } from './own-models.service.ts';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([StoredDictionary, DictionaryRevision, ModelDraft]),
+    TypeOrmModule.forFeature([StoredDictionary, DictionaryRevision, ModelDraft, CrossReferenceRevision]),
     LinesModule,
     LogbookModule,
   ],

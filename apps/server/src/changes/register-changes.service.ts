@@ -176,21 +176,45 @@ export class RegisterChanges {
   }
 
   /** Another unit sits at the position from now on. A retired position comes back by it. */
-  async swap(tag: string, fresh: UnitFacts, reason: string, { person }: Account): Promise<void> {
+  async swap(tag: string, fresh: UnitFacts, reason: string, account: Account): Promise<void> {
     await this.change(async (manager) => {
-      const { position, unit } = await this.register.unitAt(tag);
-      const dictionary = await this.dictionaries.get(fresh.dictionary);
-      requireOutfit(dictionary, fresh);
-      if (unit.removedAt === null && unit.serial === fresh.serial)
-        throw refused(`Serial number ${fresh.serial} is the unit that sits at ${tag} already.`);
-      await this.remove(manager, unit, reason);
-      await this.install(manager, position, fresh);
-      await manager.update(Position, { id: position.id }, { retiredAt: null, retiredWhy: '' });
-      const before = await this.dictionaries.get(unit.dictionaryId);
-      const text = `Swapped the unit: ${before.name} ${unit.rating} serial ${unit.serial} out, ${dictionary.name} ${fresh.rating} serial ${fresh.serial} in (${reason}).`;
-      const facts = { out: unit.serial, in: fresh.serial };
-      await this.logbook.write({ person, action: 'unit-swapped', tag, text, facts }, manager);
+      await this.requireNoReplacement(manager, tag);
+      await this.swapWithin(manager, tag, fresh, reason, account);
     });
+  }
+
+  /** The same inside a change of the register; answers with the stay that begins. */
+  async swapWithin(
+    manager: EntityManager,
+    tag: string,
+    fresh: UnitFacts,
+    reason: string,
+    { person }: Account,
+  ): Promise<string> {
+    const { position, unit } = await this.register.unitAt(tag);
+    const dictionary = await this.dictionaries.get(fresh.dictionary);
+    requireOutfit(dictionary, fresh);
+    if (unit.removedAt === null && unit.serial === fresh.serial)
+      throw refused(`Serial number ${fresh.serial} is the unit that sits at ${tag} already.`);
+    await this.remove(manager, unit, reason);
+    const id = await this.install(manager, position, fresh);
+    await manager.update(Position, { id: position.id }, { retiredAt: null, retiredWhy: '' });
+    const before = await this.dictionaries.get(unit.dictionaryId);
+    const text = `Swapped the unit: ${before.name} ${unit.rating} serial ${unit.serial} out, ${dictionary.name} ${fresh.rating} serial ${fresh.serial} in (${reason}).`;
+    const facts = { out: unit.serial, in: fresh.serial };
+    await this.logbook.write({ person, action: 'unit-swapped', tag, text, facts }, manager);
+    return id;
+  }
+
+  /** A swap beside the sheet of a replacement would leave its wires and promises hanging. */
+  private async requireNoReplacement(manager: EntityManager, tag: string): Promise<void> {
+    const [open]: { id: string }[] = await manager.query(
+      `select r.id from replacement r join position p on p.id = r.position_id where p.tag = $1 and r.state = 'open'`,
+      [tag],
+    );
+    if (!open) return;
+    const detail = `A replacement of ${tag} is open: swap the unit on its sheet, or give the replacement up first. Nothing was changed.`;
+    throw new ProblemException(409, 'replacement-open', detail);
   }
 
   async retire(tags: readonly string[], reason: string, { person }: Account): Promise<void> {
@@ -280,10 +304,10 @@ export class RegisterChanges {
     return at;
   }
 
-  private async install(manager: EntityManager, position: Position, fresh: UnitFacts): Promise<void> {
+  private async install(manager: EntityManager, position: Position, fresh: UnitFacts): Promise<string> {
     await requireFreeSerial(manager, fresh.serial);
     const line = await lineFor(manager, fresh);
-    await manager.insert(Unit, {
+    const { id } = await manager.save(Unit, {
       position,
       dictionaryId: fresh.dictionary,
       rating: fresh.rating,
@@ -295,6 +319,7 @@ export class RegisterChanges {
       installedAt: new Date(),
       removedAt: null,
     });
+    return id;
   }
 
   /** While a unit is being written to, nobody takes it out of the register. */
@@ -312,7 +337,7 @@ export class RegisterChanges {
   }
 }
 
-const factsOfUnit = (unit: Unit): UnitFacts => ({
+export const factsOfUnit = (unit: Unit): UnitFacts => ({
   dictionary: unit.dictionaryId,
   rating: unit.rating,
   region: unit.region,

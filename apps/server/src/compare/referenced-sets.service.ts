@@ -1,10 +1,12 @@
-// Sets by reference, as addresses and requests name them: `default`, `baseline`, `baseline:2`, `newest`, `backup:ID`.
+// Sets by reference, as addresses and requests name them: `default`, `baseline`, `baseline:2`, `newest`, `backup:ID`,
+// `replacement:ID` for what the sheet of a replacement promises.
 
 import { Injectable } from '@nestjs/common';
 import type { ComparedSide } from '@drive-keep/api';
 import type { Code } from '@drive-keep/core/dictionary';
 import { defaultSet, hashOf, type ParameterSet } from '@drive-keep/core/sets';
 import type { Reading } from '@drive-keep/core/values';
+import { DataSource } from 'typeorm';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { ProblemException } from '../problems/problem.ts';
 import type { PositionWithUnit } from '../register/register.service.ts';
@@ -13,6 +15,7 @@ import { Backups } from '../sets/backups.service.ts';
 import type { Baseline } from '../sets/baseline.entity.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { History } from '../sets/history.service.ts';
+import { isUuid } from '../storage/uuid.ts';
 
 export interface ReferencedSet {
   readonly side: ComparedSide;
@@ -26,6 +29,7 @@ const NO_ASIDE: ReadonlyMap<Code, Reading> = new Map();
 @Injectable()
 export class ReferencedSets {
   constructor(
+    private readonly dataSource: DataSource,
     private readonly dictionaries: Dictionaries,
     private readonly backups: Backups,
     private readonly contents: ContentStore,
@@ -38,6 +42,7 @@ export class ReferencedSets {
     const [kind, id = ''] = reference.split(':');
     if (kind === 'baseline') return this.baseline(at, id);
     if (kind === 'backup') return this.ofBackup(reference, await this.backupOf(at, id));
+    if (kind === 'replacement') return this.promised(at, id);
     throw missing(`"${reference}" names no set. Use default, baseline, newest or backup:… instead.`, 400);
   }
 
@@ -68,6 +73,25 @@ export class ReferencedSets {
     return {
       side: baselineSide(found, revision),
       set: await this.contents.get(found.contentHash),
+      aside: NO_ASIDE,
+    };
+  }
+
+  /** What the sheet of a replacement promised when writing was planned. */
+  private async promised({ position }: PositionWithUnit, id: string): Promise<ReferencedSet> {
+    const rows: { hash: string | null }[] = isUuid(id)
+      ? await this.dataSource.query(
+          'select promised_hash as hash from replacement where id = $1 and position_id = $2',
+          [id, position.id],
+        )
+      : [];
+    const hash = rows[0]?.hash;
+    if (!hash) throw missing(`No replacement of ${position.tag} has promised a set yet.`, 404);
+    const reference = `replacement:${id}`;
+    const title = 'What the replacement promises';
+    return {
+      side: { reference, lastingReference: reference, title, at: null, hash },
+      set: await this.contents.get(hash),
       aside: NO_ASIDE,
     };
   }

@@ -16,6 +16,8 @@ export class BaselineDraft {
   @Column('jsonb', { default: {} }) proposers: Record<string, string[]>;
   @Column({ type: 'timestamptz', insert: false }) madeAt: Date;
   @Column('text', { default: 'waiting' }) state: 'waiting' | 'signed' | 'refused';
+  /** The replacement whose new unit holds it. */
+  @Column('uuid', { nullable: true }) replacementId: string | null;
   @Column('text', { nullable: true }) closedBy: string | null;
   @Column('timestamptz', { nullable: true }) closedAt: Date | null;
 }

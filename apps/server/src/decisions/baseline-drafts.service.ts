@@ -100,6 +100,39 @@ export class BaselineDrafts {
     );
   }
 
+  /**
+   * What the new unit of a replacement holds. What waited for its signature was of the old unit and is closed. The caller
+   * writes inside its own transaction.
+   */
+  async proposeReplacement(
+    manager: EntityManager,
+    positionId: string,
+    set: ParameterSet,
+    {
+      reason,
+      person,
+      replacementId,
+    }: { readonly reason: string; readonly person: string; readonly replacementId: string },
+  ): Promise<string> {
+    await lockDecisions(manager, positionId);
+    const before = await manager.findOneBy(BaselineDraft, { position: { id: positionId }, state: 'waiting' });
+    if (before) await this.close(manager, before.id, 'refused', person);
+    const proposers = { [WHOLE]: [person] };
+    return this.keep(manager, positionId, set, {
+      codes: [],
+      reason,
+      madeBy: person,
+      proposers,
+      replacementId,
+    });
+  }
+
+  /** The new unit went out again: nobody signs what it held. */
+  async withdrawReplacement(manager: EntityManager, draftId: string, person: string): Promise<void> {
+    const draft = await manager.findOneBy(BaselineDraft, { id: draftId });
+    if (draft?.state === 'waiting') await this.close(manager, draftId, 'refused', person);
+  }
+
   /** The baseline as it stands, to be signed once more with the wiring of today. */
   async proposeWiring(tag: string, reason: string, { person }: Account): Promise<DraftView> {
     const at = await this.register.unitAt(tag);
@@ -167,7 +200,8 @@ export class BaselineDrafts {
     manager: EntityManager,
     positionId: string,
     set: ParameterSet,
-    facts: Pick<BaselineDraft, 'codes' | 'reason' | 'madeBy' | 'proposers'>,
+    facts: Pick<BaselineDraft, 'codes' | 'reason' | 'madeBy' | 'proposers'> &
+      Partial<Pick<BaselineDraft, 'replacementId'>>,
   ): Promise<string> {
     const last = await this.baselines.newest(manager, positionId);
     const saved = await manager.save(BaselineDraft, {
@@ -209,10 +243,7 @@ export class BaselineDrafts {
     const { manager } = this.dataSource;
     const wiring = await this.wirings.newestRevision(positionId);
     return {
-      ...{
-        wiring,
-        of: draft.codes.length > 0 ? 'differences' : draft.basisRevision === 0 ? 'first' : 'wiring',
-      },
+      ...{ wiring, of: kindOf(draft) },
       id: draft.id,
       revision: draft.basisRevision + 1,
       codes: draft.codes,
@@ -222,6 +253,11 @@ export class BaselineDrafts {
       secondPerson: await this.secondPerson(manager),
     };
   }
+}
+
+function kindOf({ codes, basisRevision, replacementId }: BaselineDraft): DraftView['of'] {
+  if (replacementId !== null) return 'replacement';
+  return codes.length > 0 ? 'differences' : basisRevision === 0 ? 'first' : 'wiring';
 }
 
 /** Stands for a first baseline, which is proposed as a whole. */

@@ -21,6 +21,7 @@ import { DictionaryRevisions1764000000018 } from './migrations/dictionary-revisi
 import { FieldWiring1764000000019 } from './migrations/field-wiring.ts';
 import { SiteFacts1764000000020 } from './migrations/site-facts.ts';
 import { WiringEvidence1764000000021 } from './migrations/wiring-evidence.ts';
+import { Replacing1764000000022 } from './migrations/replacing.ts';
 import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -54,6 +55,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     FieldWiring1764000000019,
     SiteFacts1764000000020,
     WiringEvidence1764000000021,
+    Replacing1764000000022,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

@@ -120,12 +120,20 @@ export class RunningPlant {
   /** Another drive at the same place of the line, as it comes out of its box. */
   replaceUnit(
     tag: string,
-    spare: { readonly dictionary: string; readonly serial: number; readonly firmware: number },
+    spare: {
+      readonly dictionary: string;
+      readonly rating?: string;
+      readonly serial: number;
+      readonly firmware: number;
+    },
   ): SimUnit {
     const { description } = this.unit(tag);
     const dictionary = loadModels(MODELS_FOLDER).get(spare.dictionary);
     if (!dictionary) throw new Error(`no ${spare.dictionary}`);
-    const told = { ...description, ...spare, values: {}, runContact: false, mischief: {} };
+    // It answers there because somebody has set its address.
+    const own = findMeaning(dictionary, meaningOf('network.address'))?.code;
+    const values = own === undefined ? {} : { [own]: description.address };
+    const told = { ...description, ...spare, values, runContact: false, mischief: {} };
     const unit = new SimUnit(told, dictionary, 400, () => Date.now());
     this.plant.lines.get(description.line)?.add(description.address, unit);
     this.plant.units.set(spare.serial, unit);

@@ -25,6 +25,7 @@ import { Logbook } from '../logbook/logbook.service.ts';
 import { findingLine, findingView } from '../problems/finding-view.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { requireSameVersion } from '../problems/same-version.ts';
+import type { Position } from '../register/position.entity.ts';
 import { Register } from '../register/register.service.ts';
 import { wiringHash } from './wiring-hash.ts';
 import { WiringRevision } from './wiring-revision.entity.ts';
@@ -80,6 +81,18 @@ export class Wirings {
     return all[0] && { ...wiringMark(all[0]), wiring: contentOfRevision(tag, all[0], all) };
   }
 
+  /** One revision of it, or the newest; no wiring where none was kept. */
+  async kept(
+    positionId: string,
+    tag: string,
+    revision?: number,
+  ): Promise<{ readonly revision: number; readonly wiring: Wiring }> {
+    const all = await this.revisions(positionId);
+    const found = revision === undefined ? all[0] : all.find((each) => each.revision === revision);
+    if (!found) return { revision: 0, wiring: NO_WIRING };
+    return { revision: found.revision, wiring: contentOfRevision(tag, found, all) };
+  }
+
   /** What a signature of a baseline stands for; nothing where no wiring was kept. Nobody signs what cannot be read back. */
   async seal(
     positionId: string,
@@ -121,22 +134,50 @@ export class Wirings {
     const refused = checkWiring(dictionary, wiring).filter(({ code }) => REFUSED.includes(code));
     if (refused.length > 0) throw notUnderstood(refused);
     await this.dataSource.transaction(async (manager) => {
-      await manager.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [`wiring ${position.id}`]);
-      const [last] = await this.revisions(position.id, manager);
+      const last = await this.lockNewest(manager, position.id);
       requireSameVersion(last?.revision ?? 0, seen, `The wiring of ${tag}`);
-      const content = formatWiring(wiring);
-      if (last?.content === content)
+      if (last?.content === formatWiring(wiring))
         throw new ProblemException(422, 'nothing-changed', 'The wiring is the same as the one that is kept.');
-      const revision = seen + 1;
-      const kept = {
-        ...{ positionId: position.id, revision, dictionaryId: dictionary.id, content, savedBy: person, why },
-        savedAt: new Date(),
-      };
-      await manager.insert(WiringRevision, { ...kept, hash: wiringHash(kept, last?.hash) });
-      const text = `Kept revision ${revision} of the wiring: ${why}`;
-      await this.logbook.write({ person, action: 'wiring-kept', tag, text }, manager);
+      await this.append(manager, position, dictionary.id, wiring, { why, person, last });
     });
     return this.view(tag);
+  }
+
+  /** Kept as a further revision inside another change, unless the newest is that very wiring for that very model. */
+  async saveWithin(
+    manager: EntityManager,
+    position: Pick<Position, 'id' | 'tag'>,
+    dictionaryId: string,
+    wiring: Wiring,
+    told: { readonly why: string; readonly person: string },
+  ): Promise<void> {
+    const last = await this.lockNewest(manager, position.id);
+    if (last?.content === formatWiring(wiring) && last.dictionaryId === dictionaryId) return;
+    await this.append(manager, position, dictionaryId, wiring, { ...told, last });
+  }
+
+  private async lockNewest(manager: EntityManager, positionId: string): Promise<WiringRevision | undefined> {
+    await manager.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [`wiring ${positionId}`]);
+    return (await this.revisions(positionId, manager))[0];
+  }
+
+  private async append(
+    manager: EntityManager,
+    { id: positionId, tag }: Pick<Position, 'id' | 'tag'>,
+    dictionaryId: string,
+    wiring: Wiring,
+    {
+      why,
+      person,
+      last,
+    }: { readonly why: string; readonly person: string; readonly last: WiringRevision | undefined },
+  ): Promise<void> {
+    const revision = (last?.revision ?? 0) + 1;
+    const content = formatWiring(wiring);
+    const kept = { positionId, revision, dictionaryId, content, savedBy: person, why, savedAt: new Date() };
+    await manager.insert(WiringRevision, { ...kept, hash: wiringHash(kept, last?.hash) });
+    const text = `Kept revision ${revision} of the wiring: ${why}`;
+    await this.logbook.write({ person, action: 'wiring-kept', tag, text }, manager);
   }
 
   /** How a file is understood; nothing is kept. */

@@ -12,7 +12,7 @@ import {
   type ResetChoice,
   type ResetPlan,
 } from '@drive-keep/core/plans';
-import type { ParameterSet } from '@drive-keep/core/sets';
+import { defaultSet, type ParameterSet } from '@drive-keep/core/sets';
 import { sameReading, type Reading, meaningOf } from '@drive-keep/core/values';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
@@ -110,6 +110,54 @@ export class ResetPlans {
       ...{ person, target: `the defaults for ${name}, with ${putBack.length} lines put back` },
       first: procedure.steps.map(({ text }) => text),
     });
+  }
+
+  /** Resets the unit in place for its region, and brings what is wanted; over its line, or as a sheet for its keypad. */
+  async towards(
+    tag: string,
+    wanted: ParameterSet,
+    target: string,
+    { person }: Account,
+  ): Promise<{ readonly plan: WritePlanView } | { readonly sheet: KeyInSheetView }> {
+    const [at] = await this.register.inPlace([tag]);
+    if (!at) throw new Error('no position');
+    const ground = at.unit.line ? await this.ground(tag) : await this.delivered(at);
+    const { dictionary, current } = ground;
+    const back = new Map<Code, Reading | undefined>(wanted.readings);
+    const plan = requirePlan(ground, choiceOf(ground, undefined, undefined), back);
+    const { line } = ground.at.unit;
+    if (line && plan.steps.length > 0) {
+      const told = { kind: 'reset' as const, follows: null, person, reset: plan, target };
+      return { plan: await this.plans.store(at, dictionary, current, plan.back, told) };
+    }
+    const facts = factsOf(dictionary, at.unit) ?? {};
+    if (line) {
+      const told = { kind: 'write' as const, follows: null, person, target };
+      const own = planWrites(dictionary, facts, current, back);
+      return { plan: await this.plans.store(at, dictionary, current, own, told) };
+    }
+    const own = planWrites(dictionary, facts, plan.afterReset, back, 'keypad');
+    const first = plan.procedure.steps.map(({ text }) => text);
+    return {
+      sheet: await this.sheets.store(at, dictionary, plan.afterReset, own, { person, target, first }),
+    };
+  }
+
+  /** A unit that nothing can read is taken to be as delivered; its reset makes sure of it. */
+  private async delivered(at: PositionWithUnit): Promise<Ground> {
+    const dictionary = await this.dictionaries.get(at.unit.dictionaryId);
+    const current = defaultSet(dictionary, at.unit);
+    if (current)
+      return {
+        at,
+        dictionary,
+        current,
+        currentAt: at.unit.installedAt,
+        baseline: undefined,
+        wanted: undefined,
+      };
+    const detail = `${dictionary.name} does not tell its defaults for ${at.unit.rating}. Nothing was planned.`;
+    throw new ProblemException(422, 'no-defaults', detail);
   }
 
   private wantedBack({ current, wanted }: Ground, codes: readonly string[]): Map<Code, Reading | undefined> {

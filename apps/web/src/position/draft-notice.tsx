@@ -14,6 +14,7 @@ const PROPOSED: Readonly<Record<DraftView['of'], (draft: DraftView) => string>> 
   differences: ({ codes }) => codes.join(', '),
   first: () => 'The newest backup',
   wiring: () => 'The values as they were, with the wiring of today',
+  replacement: () => 'What the new unit holds after its replacement',
 };
 
 export function DraftNotice({ tag, draft }: { tag: string; draft: DraftView }) {

@@ -13,3 +13,7 @@ export {
   type Why,
 } from './settings.ts';
 export type { ChosenTerminals, LinkMove, Move, MoveDoubt, WireMoves } from './wire-moves.ts';
+export * from './sayings.ts';
+export * from './sheet.ts';
+export { PHASES, type Phase, type Task } from './tasks.ts';
+export type { OutsideTable, RegisterFacts, RegisterLine } from './outside.ts';

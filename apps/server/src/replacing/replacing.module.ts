@@ -1,0 +1,39 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { CatalogueModule } from '../catalogue/catalogue.module.ts';
+import { ChangesModule } from '../changes/changes.module.ts';
+import { CompareModule } from '../compare/compare.module.ts';
+import { DecisionsModule } from '../decisions/decisions.module.ts';
+import { LogbookModule } from '../logbook/logbook.module.ts';
+import { RegisterModule } from '../register/register.module.ts';
+import { SetsModule } from '../sets/sets.module.ts';
+import { WiringModule } from '../wiring/wiring.module.ts';
+import { WritingModule } from '../writing/writing.module.ts';
+import { ReplacementDoingController } from './replacement-doing.controller.ts';
+import { ReplacementDoing } from './replacement-doing.service.ts';
+import { ReplacementGround } from './replacement-ground.service.ts';
+import { ReplacementSaying } from './replacement-saying.entity.ts';
+import { ReplacementSheets } from './replacement-sheets.service.ts';
+import { ReplacementViews } from './replacement-views.service.ts';
+import { Replacement } from './replacement.entity.ts';
+import { ReplacementsController } from './replacements.controller.ts';
+import { Replacements } from './replacements.service.ts';
+
+@Module({
+  imports: [
+    TypeOrmModule.forFeature([Replacement, ReplacementSaying]),
+    ChangesModule,
+    DecisionsModule,
+    WritingModule,
+    CompareModule,
+    SetsModule,
+    RegisterModule,
+    WiringModule,
+    CatalogueModule,
+    LogbookModule,
+  ],
+  controllers: [ReplacementsController, ReplacementDoingController],
+  providers: [Replacements, ReplacementGround, ReplacementViews, ReplacementSheets, ReplacementDoing],
+  exports: [Replacements, ReplacementSheets],
+})
+export class ReplacingModule {}

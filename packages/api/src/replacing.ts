@@ -1,0 +1,94 @@
+import type { Saying } from '@drive-keep/core/replace';
+import type { Reading } from '@drive-keep/core/values';
+
+export const REPLACEMENT_STATES = ['open', 'closed', 'given-up'] as const;
+export type ReplacementState = (typeof REPLACEMENT_STATES)[number];
+
+/** The last word of a line, with what somebody else said before where that was something else. */
+export interface SayingView extends Saying {
+  /** Names the word; a later one of somebody who has not seen it is not taken. */
+  readonly id: string;
+  readonly by: string;
+  /** When it came to the server, and when it was said by the clock of the device. */
+  readonly at: string;
+  readonly toldAt: string;
+  readonly other: { readonly by: string; readonly at: string; readonly value: Saying['value'] } | null;
+}
+
+/** What a device brings. */
+export interface NewSaying extends Saying {
+  /** The word that it answers, or nothing where the line had none; tasks are taken as they come. */
+  readonly seen: string | null;
+  /** By the clock of the device. */
+  readonly toldAt: string;
+}
+
+export interface UnitMark {
+  readonly dictionary: string;
+  readonly model: string;
+  readonly rating: string;
+  readonly region: string;
+  readonly serial: number;
+  readonly firmware: string;
+  /** `Line 2, address 14`; nothing for a unit without a line. */
+  readonly line: { readonly name: string; readonly address: number } | null;
+}
+
+/** How far the doing is. Each is nothing until it has come about. */
+export interface DoingView {
+  readonly swap: (UnitMark & { readonly by: string; readonly at: string }) | null;
+  /** The first backup of the new unit, and the settings that were not as delivered. */
+  readonly asFound: { readonly id: string; readonly at: string; readonly changed: readonly string[] } | null;
+  readonly plan: { readonly id: string; readonly state: string } | null;
+  readonly sheet: { readonly id: string; readonly state: 'open' | 'finished' } | null;
+  /** The sheet was changed after writing was planned. */
+  readonly planOutdated: boolean;
+  /** The newest look at the new unit after that, against what the sheet promises. */
+  readonly readBack: { readonly id: string; readonly at: string; readonly codes: readonly string[] } | null;
+  readonly draft:
+    'waiting' | 'refused' | { readonly revision: number; readonly by: string; readonly at: string } | null;
+}
+
+export interface ReplacementView {
+  readonly id: string;
+  readonly tag: string;
+  readonly duty: string;
+  readonly state: ReplacementState;
+  readonly version: number;
+  readonly why: string;
+  readonly startedBy: string;
+  readonly startedAt: string;
+  readonly ended: { readonly by: string; readonly at: string; readonly why: string } | null;
+  readonly old: UnitMark;
+  readonly source: { readonly reference: string; readonly title: string; readonly at: string | null };
+  /** Of the set: a version of the model of the old unit. */
+  readonly oldDictionary: string;
+  readonly readings: readonly (readonly [code: string, reading: Reading])[];
+  readonly wiring: readonly (readonly string[])[];
+  /** 0 where none was kept. */
+  readonly wiringRevision: number;
+  readonly fresh: { readonly dictionary: string; readonly region: string; readonly rating: string | null };
+  /** As it was when the replacement began. */
+  readonly cross: { readonly revision: number; readonly text: string | null; readonly newest: number };
+  readonly sayings: readonly SayingView[];
+  /** Answers of closed replacements of the same pair, newest first. */
+  readonly earlier: readonly EarlierSaying[];
+  readonly doing: DoingView;
+}
+
+export interface EarlierSaying extends Saying {
+  readonly tag: string;
+  readonly by: string;
+  readonly at: string;
+}
+
+export interface ReplacementMark {
+  readonly id: string;
+  readonly tag: string;
+  readonly state: ReplacementState;
+  readonly from: string;
+  readonly to: string;
+  readonly startedBy: string;
+  readonly startedAt: string;
+  readonly endedAt: string | null;
+}
