@@ -40,7 +40,17 @@ const router = createBrowserRouter([
       },
       {
         path: 'positions/:tag/successor',
-        lazy: async () => ({ Component: (await import('./successor/successor-page.tsx')).SuccessorPage }),
+        lazy: async () => ({ Component: (await import('./replacing/successor-page.tsx')).SuccessorPage }),
+      },
+      {
+        path: 'replacements/:id',
+        lazy: async () => ({
+          Component: (await import('./replacing/replacement-page.tsx')).ReplacementPage,
+        }),
+      },
+      {
+        path: 'replacements/:id/wires',
+        lazy: async () => ({ Component: (await import('./replacing/wire-sheet-page.tsx')).WireSheetPage }),
       },
       {
         path: 'positions/:tag/import',

@@ -1,4 +1,4 @@
-import type { Saying } from '@drive-keep/core/replace';
+import type { ReplacementSheet, Saying } from '@drive-keep/core/replace';
 import type { Reading } from '@drive-keep/core/values';
 
 export const REPLACEMENT_STATES = ['open', 'closed', 'given-up'] as const;
@@ -74,6 +74,12 @@ export interface ReplacementView {
   /** Answers of closed replacements of the same pair, newest first. */
   readonly earlier: readonly EarlierSaying[];
   readonly doing: DoingView;
+}
+
+/** The whole sheet as it stood when it was closed. */
+export interface ReplacementRecord {
+  readonly sheet: ReplacementSheet;
+  readonly view: ReplacementView;
 }
 
 export interface EarlierSaying extends Saying {

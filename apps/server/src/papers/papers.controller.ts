@@ -8,7 +8,7 @@ import { Person } from '../access/session.guard.ts';
 import { PAPER_FORMATS, type PaperFormat } from './paper-file.ts';
 import { Papers, type WrittenPaper } from './papers.service.ts';
 
-class PaperQuery {
+export class PaperQuery {
   @ApiProperty({ enum: PAPER_FORMATS }) @IsIn(PAPER_FORMATS) format: PaperFormat;
 }
 
@@ -64,7 +64,7 @@ export class PapersController {
   }
 }
 
-function send(response: Response, format: PaperFormat, { name, content }: WrittenPaper): void {
+export function send(response: Response, format: PaperFormat, { name, content }: WrittenPaper): void {
   response
     .attachment(name)
     .type(format)

@@ -12,10 +12,14 @@ import { WiringModule } from '../wiring/wiring.module.ts';
 import { LabelsController } from './labels.controller.ts';
 import { Labels } from './labels.service.ts';
 import { PapersController } from './papers.controller.ts';
+import { ReplacingModule } from '../replacing/replacing.module.ts';
 import { Papers } from './papers.service.ts';
+import { ReplacementPapersController } from './replacement-papers.controller.ts';
+import { ReplacementPapers } from './replacement-papers.service.ts';
 
 @Module({
   imports: [
+    ReplacingModule,
     DecisionsModule,
     KeyInModule,
     CompareModule,
@@ -27,8 +31,8 @@ import { Papers } from './papers.service.ts';
     PlantModule,
     LogbookModule,
   ],
-  controllers: [PapersController, LabelsController],
-  providers: [Papers, Labels],
+  controllers: [PapersController, ReplacementPapersController, LabelsController],
+  providers: [Papers, ReplacementPapers, Labels],
   exports: [Papers],
 })
 export class PapersModule {}

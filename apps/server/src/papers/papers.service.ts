@@ -205,11 +205,14 @@ export class Papers {
     return this.leave(paper, `${tag}_key-in`, tag, format, account);
   }
 
+  async plantName(): Promise<string> {
+    return (await this.dataSource.getRepository(Plant).findOneBy({ id: true }))?.name ?? '';
+  }
+
   private async head({ position }: PositionWithUnit, { maker, name }: Dictionary, { person }: Account) {
-    const plant = await this.dataSource.getRepository(Plant).findOneBy({ id: true });
     return {
       about: `${position.tag}, ${position.duty} (${maker} ${name})`,
-      plant: plant?.name ?? '',
+      plant: await this.plantName(),
       printed: `${paperTime(new Date())} by ${person}`,
     };
   }
@@ -241,7 +244,8 @@ export class Papers {
     return [{ what, by: baseline.signedBy, at: paperTime(baseline.signedAt) }];
   }
 
-  private async leave(
+  /** As it leaves, it is in the logbook. */
+  async leave(
     paper: Paper,
     stem: string,
     tag: string,

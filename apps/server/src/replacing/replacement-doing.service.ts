@@ -2,7 +2,6 @@
 // proposed, and the sheet closed. Until then all of it can be taken back. Each step is one transaction, so that whatever breaks
 // leaves the step done or not begun; what the unit holds is never assumed.
 
-import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { ReplacementView } from '@drive-keep/api';
 import { openOf, type ReplacementSheet } from '@drive-keep/core/replace';
@@ -23,7 +22,7 @@ import { promiseOf, ReplacementGround } from './replacement-ground.service.ts';
 import { ReplacementSheets } from './replacement-sheets.service.ts';
 import { ReplacementViews } from './replacement-views.service.ts';
 import { Replacement } from './replacement.entity.ts';
-import { refused, Replacements } from './replacements.service.ts';
+import { recordOf, refused, Replacements } from './replacements.service.ts';
 
 export interface NewUnit {
   readonly serial: number;
@@ -211,7 +210,7 @@ export class ReplacementDoing {
       const seen = Math.max(0, ...view.sayings.map((each) => Number(each.id)));
       if (Number(last?.id ?? 0) !== seen || now.version !== view.version)
         throw refused('Somebody said something on the sheet meanwhile. Look at it, then close it.');
-      const recordHash = createHash('sha256').update(record).digest('hex');
+      const recordHash = recordOf(record);
       const ended = { endedBy: person, endedAt: new Date(), endedWhy: 'everything decided, done and signed' };
       await manager.update(Replacement, { id }, { state: 'closed', record, recordHash, ...ended });
       const facts = { replacement: id, record: recordHash };

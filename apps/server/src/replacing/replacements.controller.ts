@@ -1,6 +1,6 @@
 import { Body, Controller, Get, HttpCode, Param, Patch, Post, Put, Query } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import type { NewSaying, ReplacementMark, ReplacementView } from '@drive-keep/api';
+import type { NewSaying, ReplacementMark, ReplacementRecord, ReplacementView } from '@drive-keep/api';
 import { SAYING_PARTS, type SaidValue, type SayingPart } from '@drive-keep/core/replace';
 import { Type } from 'class-transformer';
 import {
@@ -142,6 +142,12 @@ export class ReplacementsController {
   @ApiOperation({ summary: 'What a replacement is computed from, what was said of it, and how far it is' })
   view(@Param('id') id: string): Promise<ReplacementView> {
     return this.replacements.view(id);
+  }
+
+  @Get('replacements/:id/record')
+  @ApiOperation({ summary: 'The whole sheet as it stood when it was closed' })
+  record(@Param('id') id: string): Promise<ReplacementRecord> {
+    return this.replacements.record(id);
   }
 
   @Put('replacements/:id/sayings')

@@ -1,9 +1,10 @@
 // Replacements are begun, said to, changed and given up. What is said is kept word by word; of one line the last word counts,
 // and nobody overrides a word that he has not seen.
 
+import { createHash } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
-import type { NewSaying, ReplacementMark, ReplacementView } from '@drive-keep/api';
+import type { NewSaying, ReplacementMark, ReplacementRecord, ReplacementView } from '@drive-keep/api';
 import {
   describeRefusal,
   factsOf,
@@ -209,6 +210,19 @@ export class Replacements {
     return this.view(id);
   }
 
+  /** The sheet as it stood when it was closed, after its hash was looked at. */
+  async record(id: string): Promise<ReplacementRecord> {
+    const { recordHash, position } = await this.load(id);
+    const [row]: { record: string | null }[] = await this.dataSource.query(
+      'select record from replacement where id = $1',
+      [id],
+    );
+    if (!row?.record) throw notFound(`A closed sheet of ${position.tag}`);
+    if (recordOf(row.record) === recordHash) return JSON.parse(row.record) as ReplacementRecord;
+    const detail = `The kept sheet of the replacement of ${position.tag} is damaged: nothing of it is shown. Restore a copy of the database.`;
+    throw new ProblemException(500, 'record-damaged', detail);
+  }
+
   async load(id: string): Promise<Replacement> {
     const found = isUuid(id)
       ? await this.dataSource.getRepository(Replacement).findOne({
@@ -289,6 +303,9 @@ function requireOutfit(
   if (rating !== null && !ratings.some(({ id }) => id === rating))
     throw refused(`${name} has no rating "${rating}". It has: ${ratings.map(({ id }) => id).join(', ')}.`);
 }
+
+/** The hash under which a closed sheet is kept. */
+export const recordOf = (record: string): string => createHash('sha256').update(record).digest('hex');
 
 export const refused = (detail: string): ProblemException =>
   new ProblemException(409, 'replacement-refused', `${detail} Nothing was changed.`);

@@ -32,6 +32,9 @@ import type {
   SiteView,
   DryRunView,
   VocabularyView,
+  ReplacementMark,
+  ReplacementRecord,
+  ReplacementView,
   WiringPhotoView,
   WiringView,
   RegisterPage,
@@ -113,6 +116,13 @@ export const useDryRunView = (tag: string, set: string) =>
 /** `old` and `fresh` are models by their names. */
 export const useCrossReference = (old: string, fresh: string | undefined) =>
   useGet<CrossReferenceView>(`cross-references/${old}/${fresh ?? ''}`, { enabled: fresh !== undefined });
+export const useReplacements = (tag: string) => useGet<readonly ReplacementMark[]>(`replacements?tag=${tag}`);
+/** Several people say something of it at the same time. */
+export const useReplacement = (id: string) =>
+  useGet<ReplacementView>(`replacements/${id}`, { refetchInterval: 4_000 });
+/** The sheet as it was closed; it never changes. */
+export const useReplacementRecord = (id: string, enabled = true) =>
+  useGet<ReplacementRecord>(`replacements/${id}/record`, { staleTime: Infinity, enabled });
 export const useVocabulary = () => useGet<VocabularyView>('meanings', { staleTime: Infinity });
 export const useHistory = (tag: string) => useGet<HistoryView>(`positions/${tag}/history`);
 export const useComparison = (tag: string, query: string) =>

@@ -23,7 +23,7 @@ describe('what waits', () => {
       ['2/02', 'writing'],
       ['2/03', 'planned'],
     ] as const;
-    const codes = waitingOf([plan('writing', steps)], []).map((each) => each.codes);
+    const codes = waitingOf([plan('writing', steps)], [], []).map((each) => each.codes);
     expect(codes).toEqual([['2/02', '2/03']]);
   });
 
@@ -31,12 +31,12 @@ describe('what waits', () => {
     const ended = (['done', 'refused', 'failed', 'interrupted'] as const).map((state) =>
       plan(state, [['2/01', 'planned']]),
     );
-    expect(waitingOf(ended, [])).toEqual([]);
+    expect(waitingOf(ended, [], [])).toEqual([]);
   });
 
   it('is every change of an open key-in sheet, and none of its checks', () => {
-    expect(waitingOf([], [sheet('finished')])).toEqual([]);
-    expect(waitingOf([], [sheet('open')]).map(({ to, codes }) => [to, codes])).toEqual([
+    expect(waitingOf([], [sheet('finished')], [])).toEqual([]);
+    expect(waitingOf([], [sheet('open')], []).map(({ to, codes }) => [to, codes])).toEqual([
       ['/key-in/open', ['2/01']],
     ]);
   });

@@ -1,8 +1,8 @@
-// What was decided and is not done yet: plans that wait for their release or are at work, and key-in sheets that are open. A
+// What was decided and is not done yet: replacements that are open, plans that wait for their release or are at work, and key-in sheets that are open. A
 // parameter that one of them changes stands as waiting, not as undecided.
 
-import type { KeyInSheetView, WritePlanView, WritePlanState } from '@drive-keep/api';
-import { useKeyInSheets, useWritePlans } from '../api/queries.ts';
+import type { KeyInSheetView, ReplacementMark, WritePlanView, WritePlanState } from '@drive-keep/api';
+import { useKeyInSheets, useReplacements, useWritePlans } from '../api/queries.ts';
 import { PLAN_STATES } from '../writing/carry-out.tsx';
 
 const OPEN: readonly WritePlanState[] = ['planned', 'released', 'writing'];
@@ -18,14 +18,17 @@ export interface Waiting {
 export function useWaiting(tag: string): readonly Waiting[] | undefined {
   const { data: plans } = useWritePlans(tag);
   const { data: sheets } = useKeyInSheets(tag);
-  return plans && sheets && waitingOf(plans, sheets);
+  const { data: replacements } = useReplacements(tag);
+  return plans && sheets && replacements && waitingOf(plans, sheets, replacements);
 }
 
 export function waitingOf(
   plans: readonly WritePlanView[],
   sheets: readonly KeyInSheetView[],
+  replacements: readonly ReplacementMark[],
 ): readonly Waiting[] {
   return [
+    ...replacements.filter(({ state }) => state === 'open').map(ofReplacement),
     ...plans.filter(({ state }) => OPEN.includes(state)).map(ofPlan),
     ...sheets.filter(({ state }) => state === 'open').map(ofSheet),
   ];
@@ -35,6 +38,12 @@ const ofPlan = ({ id, state, plannedBy, steps }: WritePlanView): Waiting => ({
   to: `/write-plans/${id}`,
   text: `Write plan of ${plannedBy}, ${PLAN_STATES[state]}`,
   codes: steps.filter(({ state: step }) => step === 'planned' || step === 'writing').map(({ code }) => code),
+});
+
+const ofReplacement = ({ id, from, to, startedBy }: ReplacementMark): Waiting => ({
+  to: `/replacements/${id}`,
+  text: `Replacement of ${from} by ${to}, begun by ${startedBy}`,
+  codes: [],
 });
 
 /** A line that is marked as keyed in waits for its reading all the same. */

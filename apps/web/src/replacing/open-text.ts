@@ -1,0 +1,1 @@
+export const openText = (open: number): string => (open === 0 ? 'nothing open' : `${open} open`);

@@ -1,0 +1,160 @@
+// What becomes of every setting: the old one on the left, what it is on the successor on the right, and between them what
+// happens. What waits for somebody stands first.
+
+import type { Dictionary } from '@drive-keep/core/dictionary';
+import type { Group, LineText } from '@drive-keep/core/replace';
+import { Button } from '../ui/button.tsx';
+import { Choice } from '../ui/choice.tsx';
+import { SheetPart } from '../ui/page.tsx';
+import { Accept, Told } from './accept.tsx';
+import { openText } from './open-text.ts';
+import { OwnValues } from './own-values.tsx';
+import { useSpeaking } from './saying.tsx';
+
+export const GROUP_NAMES: Readonly<Record<Group, string>> = {
+  asked: 'Asked',
+  converted: 'Converted',
+  carried: 'Carried as it is',
+  plate: 'By motor and supply',
+  check: 'Check only',
+  left: 'Left behind',
+  new: 'Only the successor has it',
+};
+
+export function SettingsPart({
+  lines,
+  old,
+  fresh,
+}: {
+  lines: readonly LineText[];
+  old: Dictionary;
+  fresh: Dictionary;
+}) {
+  const open = lines.filter((line) => line.open);
+  const closed = lines.filter((line) => !line.open);
+  const groups = (Object.keys(GROUP_NAMES) as Group[]).map(
+    (group) => [group, closed.filter((line) => line.group === group)] as const,
+  );
+  return (
+    <SheetPart name="Settings" state={`${openText(open.length)}, ${lines.length} lines`}>
+      {open.length > 0 && (
+        <>
+          <h3 className="font-semibold">Somebody has to say what becomes of it</h3>
+          <Lines lines={open} old={old} fresh={fresh} />
+        </>
+      )}
+      {groups.map(([group, own]) =>
+        own.length === 0 ? null : (
+          <details key={group} open={group === 'asked'} className="mt-2">
+            <summary className="cursor-pointer py-1 font-semibold max-lg:min-h-12">
+              {GROUP_NAMES[group]} <span className="font-normal text-soft">{own.length}</span>
+            </summary>
+            <Lines lines={own} old={old} fresh={fresh} />
+          </details>
+        ),
+      )}
+    </SheetPart>
+  );
+}
+
+interface LinesProps {
+  readonly lines: readonly LineText[];
+  readonly old: Dictionary;
+  readonly fresh: Dictionary;
+}
+
+function Lines({ lines, old, fresh }: LinesProps) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full table-fixed text-left text-sm max-md:min-w-[44rem]">
+        <thead className="border-b border-rule text-soft">
+          <tr>
+            <th className="w-[28%] py-1 pr-4 font-normal">{old.name}</th>
+            <th className="w-[40%] py-1 pr-4 font-normal">What happens</th>
+            <th className="py-1 font-normal">{fresh.name}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => (
+            <LineRow key={line.id} line={line} fresh={fresh} />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function LineRow({ line, fresh }: { line: LineText; fresh: Dictionary }) {
+  const { id, code, name, value, now, open } = line;
+  const isOld = id.startsWith('old ');
+  const own = (
+    <>
+      <span className="font-mono">{code}</span> {name}: <b className="font-medium">{value}</b>
+    </>
+  );
+  return (
+    <tr data-line={id} className={`border-b border-rule align-top ${open ? 'bg-look-wash' : ''}`}>
+      <td className="py-1 pr-4 pl-1">{isOld && own}</td>
+      <td className="py-1 pr-4">
+        <Happens line={line} />
+      </td>
+      <td className="py-1 pr-1">
+        {!isOld && own}
+        {now.map((each) => (
+          <div key={each.code}>
+            <span className="font-mono">{each.code}</span> {each.name}:{' '}
+            <b className="font-medium">{each.value}</b>
+          </div>
+        ))}
+        <OwnValues line={line} fresh={fresh} />
+      </td>
+    </tr>
+  );
+}
+
+function Happens({ line: { id, code, why, question, proven, open } }: { line: LineText }) {
+  const { may, say, last, before } = useSpeaking();
+  const word = last('setting', id)?.value;
+  const chosen = word?.kind === 'choice' ? word.at : null;
+  const [earlier] = before('setting', id);
+  const earlierChoice = earlier?.value?.kind === 'choice' ? question?.choices[earlier.value.at] : undefined;
+  return (
+    <>
+      {why}
+      {!proven && <span className="text-soft"> Unproven: no cross-reference says it.</span>}
+      {question && (
+        <div className="mt-1">
+          <p className="font-medium">{question.ask}</p>
+          {may ? (
+            <Choice
+              label={`Answer for ${code}`}
+              hidden
+              value={chosen === null ? '' : String(chosen)}
+              options={[
+                { id: '', name: 'Choose …' },
+                ...question.choices.map((text, at) => ({ id: String(at), name: text })),
+              ]}
+              onChange={({ target }) =>
+                say('setting', id, target.value === '' ? null : { kind: 'choice', at: Number(target.value) })
+              }
+            />
+          ) : (
+            <p>{chosen === null ? 'Not answered yet.' : question.choices[chosen]}</p>
+          )}
+          {earlier?.value && earlierChoice !== undefined && chosen === null && (
+            <p className="mt-1 text-soft">
+              {earlier.tag}, {earlier.by}: “{earlierChoice}”{' '}
+              {may && (
+                <Button weight="quiet" onClick={() => say('setting', id, earlier.value)}>
+                  The same here
+                </Button>
+              )}
+            </p>
+          )}
+          <Told part="setting" line={id} />
+        </div>
+      )}
+      {!question && (open || word?.kind === 'accepted') && <Accept part="setting" line={id} label={code} />}
+    </>
+  );
+}
