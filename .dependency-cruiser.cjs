@@ -9,6 +9,7 @@ const ORDER = [
   'sets',
   'rules',
   'meanings',
+  'tables',
   'compare',
   'motor',
   'signals',

@@ -43,6 +43,16 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./replacing/successor-page.tsx')).SuccessorPage }),
       },
       {
+        path: 'replace',
+        lazy: async () => ({ Component: (await import('./replacing/replace-page.tsx')).ReplacePage }),
+      },
+      {
+        path: 'cross-references/:old/:fresh',
+        lazy: async () => ({
+          Component: (await import('./replacing/cross-reference-page.tsx')).CrossReferencePage,
+        }),
+      },
+      {
         path: 'replacements/:id',
         lazy: async () => ({
           Component: (await import('./replacing/replacement-page.tsx')).ReplacementPage,

@@ -194,4 +194,6 @@ export interface HistoryView {
   readonly lastThatDiffered: string | null;
   /** The oldest first. */
   readonly wirings: readonly WiringMark[];
+  /** Other units that came in since the first. */
+  readonly swaps: readonly { readonly at: string; readonly otherModel: boolean; readonly text: string }[];
 }

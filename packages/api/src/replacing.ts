@@ -1,4 +1,4 @@
-import type { ReplacementSheet, Saying } from '@drive-keep/core/replace';
+import type { ReplacementSheet, Saying, Surveyed } from '@drive-keep/core/replace';
 import type { Reading } from '@drive-keep/core/values';
 
 export const REPLACEMENT_STATES = ['open', 'closed', 'given-up'] as const;
@@ -97,4 +97,40 @@ export interface ReplacementMark {
   readonly startedBy: string;
   readonly startedAt: string;
   readonly endedAt: string | null;
+}
+
+/** A model that is no longer bought, with all positions where one still sits. */
+export interface ReplaceListModel {
+  readonly model: string;
+  readonly name: string;
+  readonly successors: readonly {
+    readonly dictionary: string;
+    readonly model: string;
+    readonly name: string;
+    /** 0 for what the catalogue ships; nothing where nobody has written a cross-reference. */
+    readonly revision: number | null;
+  }[];
+  readonly rows: readonly ReplaceListRow[];
+}
+
+export interface ReplaceListRow {
+  readonly tag: string;
+  readonly duty: string;
+  readonly area: string;
+  readonly machine: string;
+  readonly rating: string;
+  readonly serial: number;
+  readonly installedAt: string;
+  /** What speaks for doing it soon, the worst first. */
+  readonly risks: readonly string[];
+  readonly risk: 'low' | 'middle' | 'high';
+  /** Sits there still, or its replacement is closed. */
+  readonly model: string;
+  /** The newest one of this position. */
+  readonly replacement: ReplacementMark | null;
+}
+
+/** What one successor would make of one position. */
+export interface ReplaceEstimate extends Surveyed {
+  readonly tag: string;
 }

@@ -7,13 +7,14 @@
 //                                      devices: {S1: 1}, cut: {"wire 3": true}, key: "run", settle: true, supply: false }
 //   POST  /units/:serial/power-cycle
 //   POST  /units/:serial/trip        { fault: 7 }
+//   POST  /units/:serial/swap        { dictionary, rating, serial, firmware }: another drive in its place
 //   PATCH /lines/:id                 { delayMs }
 
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { FLOOR_PAGE } from './floor-page.ts';
 import type { Mischief } from './mischief.ts';
-import type { Plant } from './plant.ts';
+import type { Plant, Spare } from './plant.ts';
 import type { SimUnit } from './unit.ts';
 import { KEYS, type Key } from './wired-unit.ts';
 
@@ -82,6 +83,7 @@ export class ControlPort {
     if (method === 'PATCH') change(unit, body as UnitChange);
     else if (action === 'power-cycle') unit.powerCycle();
     else if (action === 'trip') unit.trip((body as { fault: number }).fault);
+    else if (action === 'swap') return describe(this.plant.swap(unit.serial, body as Spare));
     else return undefined;
     this.plant.keepState();
     return describe(unit);

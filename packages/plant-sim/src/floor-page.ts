@@ -45,6 +45,20 @@ const SCRIPT = `
     return made;
   };
   const row = (text, ...rest) => make('div', { className: 'row' }, make('span', { textContent: text }), ...rest);
+  function swapRow() {
+    const fields = ['Model', 'Rating', 'Serial number', 'Firmware'].map((name, at) => {
+      const made = make('input', { size: 14, placeholder: ['halvern-hn64@1', 'HN64-22', '6420811', '207'][at] });
+      made.setAttribute('aria-label', name);
+      return made;
+    });
+    const swap = async () => {
+      const [dictionary, rating, serial, firmware] = fields.map(({ value }) => value.trim());
+      const spare = { dictionary, rating, serial: Number(serial), firmware: Number(firmware) };
+      await ask(spare, '/swap', 'POST');
+      if (units.some((unit) => unit.serial === spare.serial)) location.hash = serial;
+    };
+    return row('Comes out of its box', ...fields, button('Put it in', null, swap));
+  }
   const state = ({ supplied, running, report }) => {
     if (!supplied) return 'No supply';
     if (report && report.fault) return 'Fault: ' + report.fault;
@@ -90,6 +104,8 @@ const SCRIPT = `
         button('Supply off', !unit.supplied, () => ask({ supply: false })),
         button('Wait until settled', null, () => ask({ settle: true }))),
       row('Run command from elsewhere', button('Taken away', !unit.runContact, () => ask({ runContact: false })), button('Given', unit.runContact, () => ask({ runContact: true }))),
+      make('h2', { textContent: 'Another drive in its place' }),
+      swapRow(),
       make('h2', { textContent: 'Wires and links that are cut' }),
       make('ul', {}, ...conductors.map(cut)),
     );
@@ -108,7 +124,7 @@ const SCRIPT = `
     units = await (await fetch('/units')).json();
     const fresh = JSON.stringify([chosen(), units.map(({ running }) => running)]);
     // A slider that is being moved is not put back.
-    if (fresh === told || document.activeElement?.type === 'range' && document.activeElement.matches(':active')) return;
+    if (fresh === told || document.activeElement?.matches('main input[size]') || document.activeElement?.type === 'range' && document.activeElement.matches(':active')) return;
     told = fresh;
     showList();
     show();

@@ -1,6 +1,6 @@
 export { ControlPort } from './control-port.ts';
 export { SimController } from './controller.ts';
-export { Plant, type PlantDescription, type LineDescription } from './plant.ts';
+export { Plant, type PlantDescription, type Spare, type LineDescription } from './plant.ts';
 export { loadModels } from './shipped-models.ts';
 export type { Mischief } from './mischief.ts';
 export { SimUnit, type UnitDescription } from './unit.ts';

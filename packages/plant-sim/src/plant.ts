@@ -38,6 +38,23 @@ interface KeptMemory {
 
 type State = Readonly<Record<string, KeptMemory>>;
 
+/** Another drive in the place of one, as it comes out of its box. */
+export interface Spare {
+  readonly dictionary: string;
+  readonly rating: string;
+  readonly serial: number;
+  /** 207 is firmware 2.07. */
+  readonly firmware: number;
+}
+
+interface Swap {
+  readonly out: number;
+  readonly spare: Spare;
+}
+
+/** Beside the memories in the file. */
+const SWAPS = 'swaps';
+
 /** Older files have the permanent values alone. */
 const memoryIn = (kept: object): KeptMemory =>
   'values' in kept ? (kept as KeptMemory) : { values: kept as KeptMemory['values'], working: {} };
@@ -48,14 +65,41 @@ export class Plant {
   readonly controllers: SimController[] = [];
   private readonly description: PlantDescription;
   private readonly stateFile: string | undefined;
+  private readonly dictionaries: PlantOptions['dictionaries'];
+  private readonly swaps: Swap[] = [];
 
   constructor(description: PlantDescription, options: PlantOptions) {
     this.description = description;
     this.stateFile = options.stateFile;
-    const state = this.readState();
+    this.dictionaries = options.dictionaries;
+    const { state, swaps } = this.readState();
     for (const line of description.lines) this.lines.set(line.id, new LineServer(line.delayMs, line.framing));
-    for (const each of description.units) this.addUnit(each, state, options.dictionaries);
+    for (const each of description.units) this.addUnit(each, state);
     for (const each of description.controllers ?? []) this.addController(each);
+    for (const { out, spare } of swaps) this.swap(out, spare, state);
+  }
+
+  /**
+   * A drive goes out, and another one comes in at its place of the line. Somebody has set its address; nothing hangs on its
+   * terminals. Throws where there is no such drive or model.
+   */
+  swap(out: number, spare: Spare, state: State = {}): SimUnit {
+    const old = this.units.get(out);
+    if (!old) throw new Error(`no unit ${out}`);
+    if (this.units.has(spare.serial)) throw new Error(`there is a unit ${spare.serial} already`);
+    const dictionary = this.dictionaries.get(spare.dictionary);
+    if (!dictionary) throw new Error(`no dictionary ${spare.dictionary}`);
+    const { tag, line, address, region } = old.description;
+    const own = dictionary.parameters.find(({ meaning }) => meaning === 'network.address')?.code;
+    const values = own === undefined ? {} : { [own]: address };
+    const place = { ...(tag === undefined ? {} : { tag }), line, address, region };
+    this.units.delete(out);
+    this.addUnit({ ...place, ...spare, values, runContact: false }, state);
+    this.swaps.push({ out, spare });
+    this.keepState();
+    const unit = this.units.get(spare.serial);
+    if (!unit) throw new Error('not added');
+    return unit;
   }
 
   /** Opens all lines; answers with their ports by line. */
@@ -81,12 +125,12 @@ export class Plant {
         { values: memory.snapshot(), working: memory.unsaved() },
       ]),
     );
-    writeFileSync(`${this.stateFile}.new`, JSON.stringify(state));
+    writeFileSync(`${this.stateFile}.new`, JSON.stringify({ ...state, [SWAPS]: this.swaps }));
     renameSync(`${this.stateFile}.new`, this.stateFile);
   }
 
-  private addUnit(each: UnitDescription, state: State, dictionaries: ReadonlyMap<string, Dictionary>): void {
-    const dictionary = dictionaries.get(each.dictionary);
+  private addUnit(each: UnitDescription, state: State): void {
+    const dictionary = this.dictionaries.get(each.dictionary);
     const line = this.lines.get(each.line);
     if (!dictionary) throw new Error(`unit ${each.serial}: no dictionary ${each.dictionary}`);
     if (!line) throw new Error(`unit ${each.serial}: no line ${each.line}`);
@@ -109,13 +153,17 @@ export class Plant {
     this.controllers.push(controller);
   }
 
-  private readState(): State {
-    if (this.stateFile === undefined) return {};
+  private readState(): { readonly state: State; readonly swaps: readonly Swap[] } {
+    if (this.stateFile === undefined) return { state: {}, swaps: [] };
     try {
       const kept = JSON.parse(readFileSync(this.stateFile, 'utf8')) as Record<string, object>;
-      return Object.fromEntries(Object.entries(kept).map(([key, memory]) => [key, memoryIn(memory)]));
+      const { [SWAPS]: swaps = [], ...memories } = kept;
+      const state = Object.fromEntries(
+        Object.entries(memories).map(([key, memory]) => [key, memoryIn(memory)]),
+      );
+      return { state, swaps: swaps as Swap[] };
     } catch {
-      return {};
+      return { state: {}, swaps: [] };
     }
   }
 }

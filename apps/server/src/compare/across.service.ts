@@ -3,7 +3,8 @@
 import { Injectable } from '@nestjs/common';
 import type { AcrossView, ParameterHistoryView } from '@drive-keep/api';
 import { compareAcross, countsAlike, type AcrossSide, type ModelSet } from '@drive-keep/core/compare';
-import { findParameter, type Dictionary, type Parameter } from '@drive-keep/core/dictionary';
+import { findParameter, type Dictionary, type Outfit, type Parameter } from '@drive-keep/core/dictionary';
+import { DataSource } from 'typeorm';
 import { Meanings } from '../catalogue/meanings.service.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
@@ -20,6 +21,7 @@ export interface NamedSet {
 @Injectable()
 export class Across {
   constructor(
+    private readonly dataSource: DataSource,
     private readonly register: Register,
     private readonly sets: ReferencedSets,
     private readonly dictionaries: Dictionaries,
@@ -92,14 +94,25 @@ export class Across {
     return undefined;
   }
 
+  /** The last unit of that model that sat there: its rating and region say what its set means. */
+  private async stayOf({ position }: PositionWithUnit, dictionaryId: string): Promise<Outfit | null> {
+    const [stay]: Outfit[] = await this.dataSource.query(
+      `select rating, region from unit where position_id = $1 and dictionary_id = $2
+        order by installed_at desc limit 1`,
+      [position.id, dictionaryId],
+    );
+    return stay ?? null;
+  }
+
   private async side({ tag, reference }: NamedSet) {
     const at = await this.register.unitAt(tag);
     const { side, set } = await this.sets.get(at, reference);
     const dictionary = await this.dictionaries.get(set.dictionary);
     const { duty } = at.position;
     const model = `${dictionary.maker} ${dictionary.name}`;
+    const own = set.dictionary === at.unit.dictionaryId ? at.unit : await this.stayOf(at, set.dictionary);
     return {
-      modelSet: { dictionary, set, outfit: set.dictionary === at.unit.dictionaryId ? at.unit : null },
+      modelSet: { dictionary, set, outfit: own },
       view: { tag, duty, model, dictionary: dictionary.id, title: side.title, at: side.at },
     };
   }

@@ -20,7 +20,7 @@ export const ROUND = 'Nightly round';
 /** Rounds begin at two at night. */
 export const ROUND_HOUR = 2;
 /** Changes were made in the forenoon after the round of their night. */
-const CHANGE_HOUR = 10;
+export const CHANGE_HOUR = 10;
 const DAY_MS = 86_400_000;
 const INSERT_AT_ONCE = 1000;
 
@@ -29,6 +29,15 @@ export interface Placed {
   readonly position: Position;
   readonly unit: Unit;
   readonly dictionary: Dictionary;
+  /** The unit that sat there before it was replaced by this one. */
+  readonly before: Placed | null;
+}
+
+/** Nights ago, and why its first baseline was signed. */
+interface Stay {
+  readonly from: number;
+  readonly until: number;
+  readonly signed: string;
 }
 
 interface KeptSet {
@@ -70,6 +79,8 @@ export class DemoHistory {
     private readonly baselines: Baselines,
     private readonly foundAgain: FoundAgain,
     private readonly now: Date,
+    /** Keeps the wiring as it was moved to the new unit. */
+    private readonly rewire: (placed: Placed) => Promise<void>,
   ) {}
 
   /** What is told over all positions, once they have been made: rounds, and the logbook. */
@@ -121,6 +132,18 @@ export class DemoHistory {
   }
 
   async make(placed: Placed): Promise<void> {
+    const { before, told } = placed;
+    if (!before || !told.replaced)
+      return this.stay(placed, { from: NIGHTS, until: 0, signed: 'Commissioned' });
+    const { nightsAgo, old } = told.replaced;
+    await this.stay(before, { from: NIGHTS, until: nightsAgo, signed: 'Commissioned' });
+    await this.rewire(placed);
+    const signed = `Replacement of serial ${old.serial} by serial ${told.serial}`;
+    await this.stay(placed, { from: nightsAgo - 1, until: 0, signed });
+  }
+
+  /** One unit from its first night to its last. */
+  private async stay(placed: Placed, nights: Stay): Promise<void> {
     // Between two changes nothing differs: each state is kept once.
     const states = new Map<number, KeptSet>();
     const keptAt = async (nightsAgo: number): Promise<KeptSet> => {
@@ -135,10 +158,10 @@ export class DemoHistory {
       states.set(changes, kept);
       return kept;
     };
-    await this.makeBaselines(placed, keptAt);
+    await this.makeBaselines(placed, keptAt, nights);
     await this.makeTolerations(placed);
     const backups = placed.told.line
-      ? await this.rounds(placed, keptAt)
+      ? await this.rounds(placed, keptAt, nights)
       : await this.readingsOff(placed, keptAt);
     for (let from = 0; from < backups.length; from += INSERT_AT_ONCE) {
       await this.manager.insert(Backup, backups.slice(from, from + INSERT_AT_ONCE));
@@ -148,16 +171,14 @@ export class DemoHistory {
   private async makeBaselines(
     { told, position, dictionary }: Placed,
     keptAt: (nightsAgo: number) => Promise<KeptSet>,
+    { from, signed: reason }: Stay,
   ): Promise<void> {
-    const signed = [
-      { nightsAgo: NIGHTS + 1, reason: 'Commissioned' },
-      ...told.changes.filter((change) => change.revision),
-    ];
-    for (const { nightsAgo, reason } of signed) {
+    const signed = [{ nightsAgo: from + 1, reason }, ...told.changes.filter((change) => change.revision)];
+    for (const { nightsAgo, reason: why } of signed) {
       const { contentHash } = await keptAt(nightsAgo);
       const signedAt = demoTime(this.now, nightsAgo, CHANGE_HOUR + 1);
       const facts = { positionId: position.id, contentHash, dictionary: dictionary.id };
-      await this.baselines.sign(this.manager, { ...facts, signedAt, signedBy: ENGINEER, reason });
+      await this.baselines.sign(this.manager, { ...facts, signedAt, signedBy: ENGINEER, reason: why });
     }
   }
 
@@ -194,11 +215,12 @@ export class DemoHistory {
   private async rounds(
     placed: Placed,
     keptAt: (nightsAgo: number) => Promise<KeptSet>,
+    { from, until }: Stay,
   ): Promise<NewBackup[]> {
     const { told } = placed;
-    const backups: NewBackup[] = [];
+    const backups: NewBackup[] = placed.before ? await this.firstLooks(placed, keptAt, from + 1) : [];
     const round = { how: 'read' as const, takenBy: ROUND, reason: ROUND };
-    for (let night = NIGHTS; night >= (told.failing?.nights ?? 0); night -= 1) {
+    for (let night = from; night >= (told.failing?.nights ?? until); night -= 1) {
       // A round reads what held before that day's change; the person who changed it took a backup afterwards.
       const takenAt = demoTime(this.now, night, ROUND_HOUR);
       if (takenAt < this.now) {
@@ -215,6 +237,31 @@ export class DemoHistory {
       this.note(changedAt, change.by, told.tag, `Backed up after a change: ${change.reason}.`);
     }
     return backups;
+  }
+
+  /** A new unit as it came out of its box, and after it was written. */
+  private async firstLooks(
+    placed: Placed,
+    keptAt: (nightsAgo: number) => Promise<KeptSet>,
+    night: number,
+  ): Promise<NewBackup[]> {
+    const { dictionary, told } = placed;
+    const at = (minutes: number) =>
+      new Date(demoTime(this.now, night, CHANGE_HOUR).getTime() + minutes * 60_000);
+    const address = findMeaning(dictionary, meaningOf('network.address'))?.code;
+    const box = setAt(dictionary, { ...told, values: {} }, night);
+    const readings = new Map(box.readings);
+    if (address && told.line) readings.set(address, told.line.address);
+    const delivered = { ...box, readings };
+    const found = {
+      contentHash: await this.contents.keep(delivered, this.manager),
+      unreadable: unreadableCount(delivered),
+    };
+    const by = { takenBy: TECHNICIAN };
+    return [
+      this.backup(placed, found, at(20), { ...by, how: 'read', reason: 'New unit as found' }),
+      this.backup(placed, await keptAt(night), at(45), { ...by, how: 'after-write', reason: 'Replacement' }),
+    ];
   }
 
   private repeat({ position }: Placed, since: NewBackup, takenAt: Date): void {

@@ -22,14 +22,24 @@ import { ContentStore } from '../sets/content-store.service.ts';
 import { FoundAgain } from '../sets/found-again.service.ts';
 import { RoundRun } from '../rounds/round-run.entity.ts';
 import { Round } from '../rounds/round.entity.ts';
-import { DemoHistory, demoTime, ROUND, ROUND_HOUR, type Placed } from './demo-history.ts';
+import { CHANGE_HOUR, DemoHistory, demoTime, ROUND, ROUND_HOUR, type Placed } from './demo-history.ts';
 import { demoPositions } from './demo-positions.ts';
-import { ENGINEER, LINES, NIGHTS, PLANT_NAME, TECHNICIAN, VIEWER } from './story.ts';
+import {
+  beforeReplacement,
+  ENGINEER,
+  LINES,
+  NIGHTS,
+  PLANT_NAME,
+  TECHNICIAN,
+  VIEWER,
+  type DemoPosition,
+} from './story.ts';
 import { MachineController } from '../axes/machine-controller.entity.ts';
 import { STACKER_CONTROLLER } from './packing.ts';
 import { makeMotors } from './demo-motors.ts';
 import { makeSite } from './demo-site.ts';
-import { makeWirings } from './demo-wirings.ts';
+import { DemoReplacements } from './demo-replacements.service.ts';
+import { makeMovedWiring, makeWirings } from './demo-wirings.ts';
 
 export const DEMO_ACCOUNTS: readonly { person: string; signInName: string; role: Role; password: string }[] =
   [
@@ -37,6 +47,10 @@ export const DEMO_ACCOUNTS: readonly { person: string; signInName: string; role:
     { person: TECHNICIAN, signInName: 'technician', role: 'technician', password: 'roller-table' },
     { person: VIEWER, signInName: 'viewer', role: 'viewer', password: 'look-only-1' },
   ];
+
+/** 207 is firmware 2.07. */
+const firmwareText = (firmware: number): string =>
+  `${Math.floor(firmware / 100)}.${String(firmware % 100).padStart(2, '0')}`;
 
 @Injectable()
 export class DemoPlant {
@@ -49,6 +63,7 @@ export class DemoPlant {
     private readonly baselines: Baselines,
     private readonly foundAgain: FoundAgain,
     private readonly logbook: Logbook,
+    private readonly replacements: DemoReplacements,
   ) {}
 
   /** `ports` by line name, as the simulated plant opened them. */
@@ -63,22 +78,26 @@ export class DemoPlant {
   private async make(now: Date): Promise<void> {
     for (const account of DEMO_ACCOUNTS)
       await this.access.createAccount({ ...account, mustChangePassword: false });
-    await this.dataSource.transaction(async (manager) => {
-      const placed = await this.makeRegister(manager, now);
+    const placed = await this.dataSource.transaction(async (manager) => {
+      const made = await this.makeRegister(manager, now);
       // A baseline is signed with the wiring.
-      await makeWirings(manager, this.meanings.bridge, placed, demoTime(now, NIGHTS + 1, ROUND_HOUR));
-      const history = new DemoHistory(manager, this.contents, this.baselines, this.foundAgain, now);
-      for (const each of placed) await history.make(each);
-      await history.finish(placed);
-      await makeMotors(manager, this.meanings.bridge, placed, demoTime(now, NIGHTS + 1, ROUND_HOUR));
-      await makeSite(manager, placed, now);
-      await this.makeLastRound(manager, placed, now);
+      await makeWirings(manager, this.meanings.bridge, made, demoTime(now, NIGHTS + 1, ROUND_HOUR));
+      const history = new DemoHistory(manager, this.contents, this.baselines, this.foundAgain, now, (each) =>
+        makeMovedWiring(manager, this.meanings.bridge, each),
+      );
+      for (const each of made) await history.make(each);
+      await history.finish(made);
+      await makeMotors(manager, this.meanings.bridge, made, demoTime(now, NIGHTS + 1, ROUND_HOUR));
+      await makeSite(manager, made, now);
+      await this.makeLastRound(manager, made, now);
       await manager.insert(Plant, { id: true, name: PLANT_NAME });
       await this.logbook.write(
         { person: ENGINEER, action: 'plant-made', text: 'The register of the plant was made.' },
         manager,
       );
+      return made;
     });
+    await this.replacements.make(placed, now);
   }
 
   private async makeRegister(manager: EntityManager, now: Date): Promise<Placed[]> {
@@ -97,20 +116,26 @@ export class DemoPlant {
       machines.set(told.machine, machine);
       const { tag, duty, criticality, motor } = told;
       const position = await manager.save(Position, { machine, tag, duty, criticality, motor, place });
-      const dictionary = await this.dictionaries.get(told.model);
-      const unit = await manager.save(Unit, {
-        position,
-        dictionaryId: told.model,
-        rating: told.rating,
-        region: told.region,
-        serial: told.serial,
-        firmware: `${Math.floor(told.firmware / 100)}.${String(told.firmware % 100).padStart(2, '0')}`,
-        line: told.line ? (lines.get(told.line.name) ?? null) : null,
-        lineAddress: told.line?.address ?? null,
-        installedAt: demoTime(now, NIGHTS + 1, ROUND_HOUR),
-        removedAt: null,
-      });
-      placed.push({ told, position, unit, dictionary });
+      const stay = async (each: DemoPosition, installedAt: Date, removedAt: Date | null): Promise<Placed> => {
+        const dictionary = await this.dictionaries.get(each.model);
+        const unit = await manager.save(Unit, {
+          position,
+          dictionaryId: each.model,
+          rating: each.rating,
+          region: each.region,
+          serial: each.serial,
+          firmware: firmwareText(each.firmware),
+          line: each.line ? (lines.get(each.line.name) ?? null) : null,
+          lineAddress: each.line?.address ?? null,
+          ...{ installedAt, removedAt, removedWhy: removedAt ? 'replaced by another model' : '' },
+        });
+        return { told: each, position, unit, dictionary, before: null };
+      };
+      const begin = demoTime(now, NIGHTS + 1, ROUND_HOUR);
+      const swappedAt = told.replaced ? demoTime(now, told.replaced.nightsAgo, CHANGE_HOUR) : begin;
+      const old = beforeReplacement(told);
+      const before = old ? await stay(old, begin, swappedAt) : null;
+      placed.push({ ...(await stay(told, swappedAt, null)), before });
     }
     const stacker = machines.get(STACKER_CONTROLLER.machine);
     const line = lines.get(STACKER_CONTROLLER.line);

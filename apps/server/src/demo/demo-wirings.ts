@@ -17,7 +17,7 @@ import { WiringRevision } from '../wiring/wiring-revision.entity.ts';
 import { wiringHash } from '../wiring/wiring-hash.ts';
 import type { Placed } from './demo-history.ts';
 import { setAt } from './position-history.ts';
-import { ENGINEER, NIGHTS, type DemoPosition } from './story.ts';
+import { ENGINEER, NIGHTS, TECHNICIAN, type DemoPosition } from './story.ts';
 import { toldWiring } from './told-wirings.ts';
 
 export async function makeWirings(
@@ -26,7 +26,8 @@ export async function makeWirings(
   placed: readonly Placed[],
   savedAt: Date,
 ): Promise<void> {
-  for (const { told, position, dictionary } of placed) {
+  for (const each of placed) {
+    const { told, position, dictionary } = each.before ?? each;
     const wiring = demoWiring(told, dictionary, bridge);
     const content = formatWiring(wiring);
     const kept = {
@@ -37,11 +38,26 @@ export async function makeWirings(
   }
 }
 
+/** The second revision of a position whose unit was replaced by another model. */
+export async function makeMovedWiring(
+  manager: EntityManager,
+  bridge: Bridge,
+  { told, position, dictionary, unit }: Placed,
+): Promise<void> {
+  const before = await manager.findOneByOrFail(WiringRevision, { positionId: position.id, revision: 1 });
+  const kept = {
+    ...{ positionId: position.id, revision: 2, dictionaryId: dictionary.id, savedAt: unit.installedAt },
+    content: formatWiring(demoWiring(told, dictionary, bridge)),
+    ...{ savedBy: TECHNICIAN, why: `Moved to the ${dictionary.name} by its replacement` },
+  };
+  await manager.insert(WiringRevision, { ...kept, hash: wiringHash(kept, before.hash) });
+}
+
 /** As the position was wired when it was commissioned. */
 export function demoWiring(told: DemoPosition, dictionary: Dictionary, bridge: Bridge): Wiring {
   const { readings } = setAt(dictionary, told, NIGHTS + 1);
   return (
-    toldWiring(told.tag) ?? new Maker(dictionary, bridge.read(dictionary, told, readings), told.values).make()
+    toldWiring(told) ?? new Maker(dictionary, bridge.read(dictionary, told, readings), told.values).make()
   );
 }
 

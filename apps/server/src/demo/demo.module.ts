@@ -3,11 +3,13 @@ import { AccessModule } from '../access/access.module.ts';
 import { CatalogueModule } from '../catalogue/catalogue.module.ts';
 import { LogbookModule } from '../logbook/logbook.module.ts';
 import { SetsModule } from '../sets/sets.module.ts';
+import { ReplacingModule } from '../replacing/replacing.module.ts';
+import { DemoReplacements } from './demo-replacements.service.ts';
 import { DemoPlant } from './demo-plant.service.ts';
 
 @Module({
-  imports: [AccessModule, CatalogueModule, SetsModule, LogbookModule],
-  providers: [DemoPlant],
+  imports: [ReplacingModule, AccessModule, CatalogueModule, SetsModule, LogbookModule],
+  providers: [DemoPlant, DemoReplacements],
   exports: [DemoPlant],
 })
 export class DemoModule {}

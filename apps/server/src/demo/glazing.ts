@@ -45,6 +45,34 @@ const NEW_BELT: ValuesByMeaning = {
   'command.powerUp': 'automatic',
 };
 
+/** As the replacement of an HN20 left it: presets by an input each, with the wires sinking as they hung. */
+const REPLACED_BELT: ValuesByMeaning = {
+  'motor.ratedSpeed': '1400',
+  'motor.boost': '2.5',
+  'ramp.up': '2.00',
+  'ramp.down': '2.00',
+  'ramp.up2': '5.00',
+  'ramp.down2': '5.00',
+  'speed.source': 'keypad',
+  'command.powerUp': 'automatic',
+  'command.stopKey': 'only in hand',
+  'speed.keypad': '12.00',
+  'preset.contact.1': '20.00',
+  'preset.contact.2': '28.00',
+  'raise.keepOverSupply': 'starts from minimum',
+  'input.5.function': 'external fault',
+  'brake.openCurrent': '36',
+  'brake.closeFrequency': '1.00',
+  'loop.integralTime': '10.00',
+  'protect.overloadCurrent': '2.30',
+  'carrier.auto': 'no',
+  'unit.fan': 'always',
+  'network.address': '23',
+  'network.baud': '0',
+  'network.loss': 'stop by ramp',
+};
+const BELT_MOTOR = 'Belt gear motor 0.75 kW, 400 V star, 1.9 A, 1400 rpm';
+
 export const glazing: readonly DemoPosition[] = [
   demoPosition(BELTS, {
     tag: 'GL-BE-01',
@@ -68,24 +96,50 @@ export const glazing: readonly DemoPosition[] = [
     values: BY_KEYS,
     readOff: [655, 290, 88],
   }),
-  ...[3, 4].map((number) =>
-    demoPosition(BELTS, {
-      tag: `GL-BE-0${number}`,
-      duty: `Glazing belt ${number}`,
-      motor: 'Belt gear motor 0.75 kW, 400 V star, 1.9 A, 1400 rpm',
-      model: 'halvern-hn64@1',
-      rating: 'HN64-08',
-      line: { name: 'gateway-3', address: 20 + number },
-      serial: 6_403_100 + number * 17,
-      firmware: 214,
-      values: {
-        ...NEW_BELT,
-        // Two motors under one name: that of belt 4 has another winding.
-        ...(number === 4 ? { 'motor.statorResistance': '13.100' } : {}),
-        'network.address': String(20 + number),
+  // Its values are what the cross-reference makes of the old ones; a test holds them together.
+  demoPosition(BELTS, {
+    tag: 'GL-BE-03',
+    duty: 'Glazing belt 3',
+    motor: BELT_MOTOR,
+    model: 'halvern-hn64@1',
+    rating: 'HN64-08',
+    line: { name: 'gateway-3', address: 23 },
+    serial: 6_403_151,
+    firmware: 214,
+    values: REPLACED_BELT,
+    replaced: {
+      nightsAgo: 210,
+      old: {
+        model: 'halvern-hn20@1',
+        rating: 'HN20-08',
+        serial: 205_377,
+        firmware: 148,
+        values: {
+          ...OLD_BELT,
+          'motor.ratedPower': '0.75',
+          'motor.ratedCurrent': '1.9',
+          'motor.ratedSpeed': '1400',
+          'network.address': '23',
+        },
       },
-    }),
-  ),
+    },
+  }),
+  demoPosition(BELTS, {
+    tag: 'GL-BE-04',
+    duty: 'Glazing belt 4',
+    motor: BELT_MOTOR,
+    model: 'halvern-hn64@1',
+    rating: 'HN64-08',
+    line: { name: 'gateway-3', address: 24 },
+    serial: 6_403_168,
+    firmware: 214,
+    values: {
+      ...NEW_BELT,
+      // Two motors under one name: this one has another winding.
+      'motor.statorResistance': '13.100',
+      'network.address': '24',
+    },
+  }),
   demoPosition(GLAZE, {
     tag: 'GL-DI-01',
     duty: 'Spinning disc',

@@ -69,7 +69,11 @@ export interface DemoPosition {
   readonly mischief: Partial<Mischief>;
   /** Serial number that really answers there. */
   readonly answers: number;
+  /** Another model sat there before; it was replaced so many nights ago. */
+  readonly replaced: { readonly nightsAgo: number; readonly old: OldUnitTold } | null;
 }
+
+export type OldUnitTold = Pick<DemoPosition, 'model' | 'rating' | 'serial' | 'firmware' | 'values'>;
 
 type Needed = 'tag' | 'duty' | 'motor' | 'model' | 'rating' | 'serial' | 'firmware' | 'values';
 
@@ -90,7 +94,14 @@ export function demoPosition(
     failing: null,
     mischief: {},
     answers: own.serial,
+    replaced: null,
     ...place,
     ...own,
   };
 }
+
+/** The same position as it was with the unit of before; nothing where none was replaced. */
+export const beforeReplacement = ({ replaced, ...told }: DemoPosition): DemoPosition | undefined =>
+  replaced
+    ? { ...told, ...replaced.old, changes: [], answers: replaced.old.serial, replaced: null }
+    : undefined;

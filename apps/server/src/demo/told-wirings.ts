@@ -13,7 +13,7 @@ import {
 
 /** As a row of the table: kind, name, facts, what it is for. */
 type ToldDevice = readonly [kind: DeviceKind, name: string, facts: string, what: string];
-/** Its two ends, `8 S1:14`. */
+/** Its two ends, `8 S1:14`; with its number where that is not its place in the list: `C=S1:14 22`. */
 type ToldWire = string;
 
 interface Told {
@@ -21,6 +21,8 @@ interface Told {
   readonly wires: readonly ToldWire[];
   readonly links?: readonly FittedLink[];
   readonly switches?: Readonly<Record<string, string>>;
+  /** How the contacts are fed, where it is not as the works deliver it. */
+  readonly arrangement?: string;
 }
 
 /** Direct-current control circuits, by IEC 60204-1. */
@@ -54,7 +56,7 @@ const STANDARD_LINKS: readonly FittedLink[] = [
   { between: ['21', '22'], place: 'drive' },
 ];
 
-const TOLD: Readonly<Record<string, Told>> = {
+const TOLD: Readonly<Record<string, Told | undefined>> = {
   'BP-AG-01': {
     devices: [...AGITATOR.devices, WINDING],
     wires: [...AGITATOR.wires, '12 B1:T1', 'B1:T2 7'],
@@ -72,6 +74,20 @@ const TOLD: Readonly<Record<string, Told>> = {
       ...['7 S0:21', 'S0:22 S1:13', 'S1:14 8', 'S1:13 17', '16 S1:14'],
       ...['10 S7:14', 'S7:13 7', '11 S8:14', 'S8:13 7', '12 B1:T1', 'B1:T2 7'],
     ],
+  },
+  // As the wires of its HN20 were moved: sinking, presets 1 and 2 by an input each.
+  'GL-BE-03 halvern-hn64@1': {
+    devices: [RUN, THREE_SPEEDS, ...FAULT_LAMP],
+    wires: [
+      ...['1=23 S1:13', 'C=S1:14 22', '3=25 S2:13', 'C=S2:14 22', '5=26 S2:23', 'C=S2:24 22'],
+      ...['51 H1:A1', 'T1:+ 52', 'H1:A2 T1:-'],
+    ],
+    links: [
+      { between: ['30', '31'], place: 'drive' },
+      { between: ['32', '33'], place: 'drive' },
+      { between: ['20', '21'], place: 'drive' },
+    ],
+    arrangement: 'Sinking, internal 24 V',
   },
   // The lamp hangs on the contact that is closed without supply.
   'PR-IN-01': {
@@ -164,12 +180,13 @@ const TOLD: Readonly<Record<string, Told>> = {
 };
 
 /** Nothing for a position whose wiring follows from its set. */
-export function toldWiring(tag: string): Wiring | undefined {
-  const told = Object.hasOwn(TOLD, tag) ? TOLD[tag] : undefined;
+/** A position that had another model before is told with that of today. */
+export function toldWiring({ tag, model }: { tag: string; model: string }): Wiring | undefined {
+  const told = TOLD[`${tag} ${model}`] ?? TOLD[tag];
   if (!told) return undefined;
-  const { links = [], switches = {} } = told;
+  const { links = [], switches = {}, arrangement = '' } = told;
   return {
-    ...{ links, switches, arrangement: '' },
+    ...{ links, switches, arrangement },
     devices: told.devices.map((device) => deviceOf(tag, device)),
     wires: told.wires.map((wire, at) => wireOf(tag, wire, at + 1)),
   };
@@ -182,7 +199,8 @@ function deviceOf(tag: string, [kind, name, text, what]: ToldDevice): FieldDevic
 }
 
 function wireOf(tag: string, told: ToldWire, number: number): Wire {
-  const [from, to] = told.split(' ').map(parseEnd);
+  const [, own, ends = ''] = /^(?:(\w+)=)?(.*)$/.exec(told) ?? [];
+  const [from, to] = ends.split(' ').map(parseEnd);
   if (!from || !to) throw new Error(`${tag}: no wire ${told}`);
-  return { number: String(number), colour: COLOUR, from, to };
+  return { number: own ?? String(number), colour: COLOUR, from, to };
 }

@@ -180,8 +180,12 @@ export class ReplacementViews {
     };
   }
 
-  /** Choices count only where they were made of the same file. */
-  private async earlier(replacement: Replacement, { old, fresh }: Ground): Promise<readonly EarlierSaying[]> {
+  private earlier(replacement: Replacement, { old, fresh }: Ground): Promise<readonly EarlierSaying[]> {
+    return this.answers(old.model, fresh.model, replacement.crossContent);
+  }
+
+  /** Of closed replacements of a pair, newest first. Choices count only where they were made of the same file. */
+  async answers(old: string, fresh: string, file: string | null): Promise<readonly EarlierSaying[]> {
     const rows: (Pick<ReplacementSaying, 'part' | 'line' | 'value'> & {
       said_by: string;
       said_at: Date;
@@ -191,15 +195,14 @@ export class ReplacementViews {
       `select * from (
          select distinct on (s.replacement_id, s.part, s.line)
                 s.part, s.line, s.value, s.said_by, s.said_at, p.tag,
-                r.cross_content is not distinct from $4 as same_file
+                r.cross_content is not distinct from $3 as same_file
          from replacement_saying s join replacement r on r.id = s.replacement_id
          join position p on p.id = r.position_id
          join dictionary o on o.id = r.old_dictionary_id join dictionary f on f.id = r.dictionary_id
-         where r.state = 'closed' and o.model = $1 and f.model = $2 and r.id <> $3
-           and s.part in ('setting', 'point')
+         where r.state = 'closed' and o.model = $1 and f.model = $2 and s.part in ('setting', 'point')
          order by s.replacement_id, s.part, s.line, s.id desc) last
        where value is not null order by said_at desc limit ${MOST_EARLIER}`,
-      [old.model, fresh.model, replacement.id, replacement.crossContent],
+      [old, fresh, file],
     );
     return rows
       .filter(({ value, same_file }) => same_file || value?.kind !== 'choice')

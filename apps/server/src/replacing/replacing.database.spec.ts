@@ -5,6 +5,7 @@ import type {
   NewSaying,
   PositionDetailView,
   Problem,
+  ReplacementMark,
   ReplacementView,
   WiringView,
 } from '@drive-keep/api';
@@ -37,6 +38,9 @@ beforeAll(async () => {
   plant = await RunningPlant.start();
   technician = await plant.signIn('technician');
   engineer = await plant.signIn('engineer');
+  // The demo has begun one there.
+  for (const { id, state } of (await technician.get<ReplacementMark[]>(`replacements?tag=${TAG}`)).body)
+    if (state === 'open') await act(id, 'give-up', { why: 'begun anew for the test' });
 });
 afterAll(() => plant.stop());
 
@@ -339,7 +343,8 @@ describe('a replacement carried out', () => {
     const next = await begin({}, technician, 'BP-AG-02');
     const { earlier } = next.body;
     expect(earlier.length).toBeGreaterThan(2);
-    expect(earlier.every(({ tag, by }) => tag === TAG && by === 'T. Pellow')).toBe(true);
+    expect(earlier.some(({ tag, by }) => tag === TAG && by === 'T. Pellow')).toBe(true);
+    expect(new Set(earlier.map(({ tag }) => tag))).toEqual(new Set([TAG, 'GL-BE-03']));
     await act(next.body.id, 'give-up', { why: 'end of the test' });
   });
 });

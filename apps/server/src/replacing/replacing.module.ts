@@ -9,6 +9,11 @@ import { RegisterModule } from '../register/register.module.ts';
 import { SetsModule } from '../sets/sets.module.ts';
 import { WiringModule } from '../wiring/wiring.module.ts';
 import { WritingModule } from '../writing/writing.module.ts';
+import { OverviewModule } from '../overview/overview.module.ts';
+import { StorageModule } from '../storage/storage.module.ts';
+import { OrderLists } from './order-lists.service.ts';
+import { ReplaceListsController } from './replace-lists.controller.ts';
+import { ReplaceLists } from './replace-lists.service.ts';
 import { ReplacementDoingController } from './replacement-doing.controller.ts';
 import { ReplacementDoing } from './replacement-doing.service.ts';
 import { ReplacementGround } from './replacement-ground.service.ts';
@@ -24,6 +29,8 @@ import { Replacements } from './replacements.service.ts';
     TypeOrmModule.forFeature([Replacement, ReplacementSaying]),
     ChangesModule,
     DecisionsModule,
+    OverviewModule,
+    StorageModule,
     WritingModule,
     CompareModule,
     SetsModule,
@@ -32,8 +39,16 @@ import { Replacements } from './replacements.service.ts';
     CatalogueModule,
     LogbookModule,
   ],
-  controllers: [ReplacementsController, ReplacementDoingController],
-  providers: [Replacements, ReplacementGround, ReplacementViews, ReplacementSheets, ReplacementDoing],
-  exports: [Replacements, ReplacementSheets],
+  controllers: [ReplacementsController, ReplacementDoingController, ReplaceListsController],
+  providers: [
+    Replacements,
+    ReplacementGround,
+    ReplacementViews,
+    ReplacementSheets,
+    ReplacementDoing,
+    ReplaceLists,
+    OrderLists,
+  ],
+  exports: [Replacements, ReplacementSheets, ReplacementGround],
 })
 export class ReplacingModule {}

@@ -55,7 +55,27 @@ export class History {
       backups: marks,
       baselines: baselines.map((each) => baselineMark(each, damaged.has(each.contentHash))),
       wirings: await this.wirings.marks(positionId),
+      swaps: await this.swaps(positionId),
     };
+  }
+
+  /** When another unit came in, and what it took the place of. */
+  private async swaps(positionId: string): Promise<HistoryView['swaps']> {
+    const stays: { at: Date; model: string; name: string; rating: string; serial: string }[] =
+      await this.dataSource.query(
+        `select u.installed_at as at, d.model, d.name, u.rating, u.serial
+           from unit u join dictionary d on d.id = u.dictionary_id
+          where u.position_id = $1 order by u.installed_at, u.removed_at nulls last`,
+        [positionId],
+      );
+    return stays.slice(1).map(({ at, model, name, rating, serial }, place) => {
+      const before = stays[place];
+      return {
+        at: at.toISOString(),
+        otherModel: before?.model !== model,
+        text: `${before?.name ?? ''} ${before?.rating ?? ''} serial ${before?.serial ?? ''} out, ${name} ${rating} serial ${serial} in`,
+      };
+    });
   }
 
   /** When one parameter changed, by the backups that first show it. Contents that repeat are read once. */

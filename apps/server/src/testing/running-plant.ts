@@ -4,7 +4,7 @@
 import { meaningOf } from '@drive-keep/core/values';
 import { join } from 'node:path';
 import type { INestApplication } from '@nestjs/common';
-import { loadModels, Plant, SimUnit } from '@drive-keep/plant-sim';
+import { loadModels, Plant, type SimUnit, type Spare } from '@drive-keep/plant-sim';
 import type { JobView, Role, StartedJob, WritePlanView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { findMeaning } from '@drive-keep/core/dictionary';
@@ -118,26 +118,9 @@ export class RunningPlant {
   }
 
   /** Another drive at the same place of the line, as it comes out of its box. */
-  replaceUnit(
-    tag: string,
-    spare: {
-      readonly dictionary: string;
-      readonly rating?: string;
-      readonly serial: number;
-      readonly firmware: number;
-    },
-  ): SimUnit {
-    const { description } = this.unit(tag);
-    const dictionary = loadModels(MODELS_FOLDER).get(spare.dictionary);
-    if (!dictionary) throw new Error(`no ${spare.dictionary}`);
-    // It answers there because somebody has set its address.
-    const own = findMeaning(dictionary, meaningOf('network.address'))?.code;
-    const values = own === undefined ? {} : { [own]: description.address };
-    const told = { ...description, ...spare, values, runContact: false, mischief: {} };
-    const unit = new SimUnit(told, dictionary, 400, () => Date.now());
-    this.plant.lines.get(description.line)?.add(description.address, unit);
-    this.plant.units.set(spare.serial, unit);
-    return unit;
+  replaceUnit(tag: string, spare: Omit<Spare, 'rating'> & Partial<Pick<Spare, 'rating'>>): SimUnit {
+    const { description, serial } = this.unit(tag);
+    return this.plant.swap(serial, { rating: description.rating, ...spare });
   }
 
   code(meaning: string): string {

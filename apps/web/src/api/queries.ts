@@ -32,6 +32,9 @@ import type {
   SiteView,
   DryRunView,
   VocabularyView,
+  EarlierSaying,
+  ReplaceEstimate,
+  ReplaceListModel,
   ReplacementMark,
   ReplacementRecord,
   ReplacementView,
@@ -120,6 +123,14 @@ export const useReplacements = (tag: string) => useGet<readonly ReplacementMark[
 /** Several people say something of it at the same time. */
 export const useReplacement = (id: string) =>
   useGet<ReplacementView>(`replacements/${id}`, { refetchInterval: 4_000 });
+export const useEarlierAnswers = (old: string, fresh: string) =>
+  useGet<readonly EarlierSaying[]>(`replace-lists/${old}/answers/${fresh}`);
+export const useReplaceLists = () => useGet<readonly ReplaceListModel[]>('replace-lists');
+export const useReplaceEstimates = (model: string, dictionary: string) =>
+  useGet<readonly ReplaceEstimate[]>(
+    `replace-lists/${model}/estimates?dictionary=${encodeURIComponent(dictionary)}`,
+    { enabled: dictionary !== '', staleTime: 60_000 },
+  );
 /** The sheet as it was closed; it never changes. */
 export const useReplacementRecord = (id: string, enabled = true) =>
   useGet<ReplacementRecord>(`replacements/${id}/record`, { staleTime: Infinity, enabled });
@@ -138,10 +149,17 @@ export const useThreeWays = (tag: string, before: string, now: string) =>
   useGet<ThreeWayView>(`positions/${tag}/three-ways?${new URLSearchParams({ before, now }).toString()}`, {
     placeholderData: (last: unknown) => last,
   });
-export const useAcross = (a: string, b: string) =>
-  useGet<AcrossView>(`across-models?${new URLSearchParams({ a, b }).toString()}`, {
-    enabled: a !== '' && b !== '',
+export const useAcross = (a: AcrossAsked, b: AcrossAsked) => {
+  const sets = { ...(a.set && { aSet: a.set }), ...(b.set && { bSet: b.set }) };
+  const query = new URLSearchParams({ a: a.tag, b: b.tag, ...sets });
+  return useGet<AcrossView>(`across-models?${query.toString()}`, {
+    placeholderData: (before: unknown) => before,
   });
+};
+interface AcrossAsked {
+  readonly tag: string;
+  readonly set?: string;
+}
 export const useParameterHistories = (tags: readonly string[], code: string) =>
   useGet<readonly ParameterHistoryView[]>(
     `parameter-history?${new URLSearchParams({ positions: tags.join(','), code }).toString()}`,

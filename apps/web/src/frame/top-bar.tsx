@@ -10,8 +10,8 @@ import { Search } from './search.tsx';
 const PLACES = [
   { to: '/', name: 'Register' },
   { to: '/rounds', name: 'Rounds' },
-  { to: '/jobs', name: 'Work' },
   { to: '/compare', name: 'Compare' },
+  { to: '/replace', name: 'Replace' },
   { to: '/look-up', name: 'Look-up' },
   { to: '/models', name: 'Models' },
   { to: '/logbook', name: 'Logbook' },
@@ -66,6 +66,7 @@ function OwnMenu({ session }: { session: SessionView }) {
   );
   return (
     <Menu name={name} className="h-9 px-2 hover:bg-plum-wash max-lg:h-12">
+      <MenuWay to="/jobs">Work, now and before</MenuWay>
       <MenuWay to="/plant">The plant</MenuWay>
       <MenuWay to="/lines">Lines</MenuWay>
       <MenuWay to="/site">Supplies and cabinets</MenuWay>

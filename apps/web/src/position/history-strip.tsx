@@ -57,6 +57,7 @@ export function HistoryStrip({
         className="block touch-none select-none"
       >
         <TimeAxis x={x} bottom={height} />
+        <Swaps swaps={history.swaps} x={x} />
         <BackupMarks history={history} x={x} y={y} />
         <Steps steps={history.baselines.map(baselineStep)} lane={BASELINES} x={x} end={width - MARGIN} />
         <Steps steps={history.wirings.map(wiringStep)} lane={WIRINGS} x={x} end={width - MARGIN} />
@@ -95,6 +96,29 @@ function TimeAxis({ x, bottom }: { x: TimeScale; bottom: number }) {
       ))}
     </g>
   );
+}
+
+/** Where another unit came in: a line over the whole height, bold where it is of another model. */
+function Swaps({ swaps, x }: { swaps: HistoryView['swaps']; x: TimeScale }) {
+  return swaps.map(({ at, otherModel, text }) => {
+    const place = x(new Date(at));
+    return (
+      <g key={at} className="stroke-plum">
+        <title>{`${showTime(at)}: ${text}`}</title>
+        <line
+          x1={place}
+          x2={place}
+          y1={TOP - 8}
+          y2={STEP_BOTTOM}
+          strokeWidth={otherModel ? 2 : 1}
+          strokeDasharray="6 3"
+        />
+        <text x={place + 4} y={TOP} className="fill-plum stroke-none text-[11px]">
+          {otherModel ? 'another model' : 'another unit'}
+        </text>
+      </g>
+    );
+  });
 }
 
 /** One path for the marks without a difference and one for those with: two years are 700 marks. */

@@ -121,7 +121,7 @@ describe('the unit itself', () => {
         tag="A-1"
         a="baseline"
         find=""
-        history={{ backups: [], baselines: [], newest: null, lastThatDiffered: null, wirings: [] }}
+        history={{ backups: [], baselines: [], newest: null, lastThatDiffered: null, wirings: [], swaps: [] }}
         choose={() => undefined}
       />,
       {

@@ -11,6 +11,7 @@ import {
   usePosition,
   useSession,
 } from '../api/queries.ts';
+import { AcrossComparison } from '../compare/across-comparison.tsx';
 import { useBehaviourDifference } from '../dry-run/use-behaviour-difference.ts';
 import { WhatTheyDo } from '../dry-run/what-they-do.tsx';
 import { Page } from '../ui/page.tsx';
@@ -66,6 +67,8 @@ export function PositionPage() {
   );
 }
 
+const OTHER_MODELS = 'urn:drive-keep:different-models';
+
 function Comparison({
   position,
   address,
@@ -85,6 +88,16 @@ function Comparison({
   const [unfolded, setUnfolded] = useState(false);
   const { data: known } = useOrigins(tag);
   const origins = useMemo(() => new Map((known ?? []).map((origin) => [origin.code, origin])), [known]);
+  if (comparison.error?.problem.type === OTHER_MODELS && !live)
+    return (
+      <>
+        <p className="mt-3 border-l-4 border-plum px-3 py-1 text-sm">
+          Another model sat here then: the two sets are compared by what their parameters mean, in plain
+          values.
+        </p>
+        <AcrossComparison a={{ tag, set: address.a }} b={{ tag, set: address.b }} />
+      </>
+    );
   if (!comparison.data || !dictionary.data || !history.data)
     return <Unanswered error={comparison.error} what="this position" />;
   if (live) {

@@ -20,6 +20,7 @@ const backup = (id: string, day: number, sameAsBefore: boolean): BackupMark => (
 const history: HistoryView = {
   newest: 'e',
   wirings: [],
+  swaps: [],
   lastThatDiffered: 'd',
   backups: [
     backup('a', 1, false),
@@ -81,7 +82,14 @@ describe('the points of the history strip', () => {
 
   it('are none where there is no history', () => {
     expect(
-      stripPoints({ backups: [], baselines: [], newest: null, lastThatDiffered: null, wirings: [] }),
+      stripPoints({
+        backups: [],
+        baselines: [],
+        newest: null,
+        lastThatDiffered: null,
+        wirings: [],
+        swaps: [],
+      }),
     ).toEqual([]);
     expect(nearestPoint([], 'backup', 0)).toBeUndefined();
   });

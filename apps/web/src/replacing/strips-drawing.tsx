@@ -23,7 +23,7 @@ interface Props {
 
 export function StripsDrawing({ old, fresh, moves, may, choose }: Props) {
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_PX } }));
-  const shown = [...new Map(moves.map((move) => [`${move.from} ${move.to ?? ''}`, move])).values()];
+  const shown = [...new Map(moves.map((move) => [endOf(move), move])).values()];
   const froms = stripOf(old, new Set(shown.map(({ from }) => from)));
   const tos = stripOf(
     fresh,
@@ -42,7 +42,7 @@ export function StripsDrawing({ old, fresh, moves, may, choose }: Props) {
     <DndContext
       sensors={sensors}
       onDragEnd={({ active, over }) => {
-        const move = shown.find(({ from }) => from === active.id);
+        const move = shown.find((each) => endOf(each) === active.id);
         const to = String(over?.id ?? '');
         if (move && move.to !== to && move.could.includes(to)) choose(move.from, to);
       }}
@@ -68,7 +68,7 @@ export function StripsDrawing({ old, fresh, moves, may, choose }: Props) {
             const middle = (top + bottom) / 2;
             return (
               <path
-                key={`${move.from} ${move.to ?? ''}`}
+                key={endOf(move)}
                 d={`M ${x} ${top} C ${x} ${middle}, ${end} ${middle}, ${end} ${move.to === null ? middle : bottom}`}
                 className={`fill-none ${move.to === null ? 'stroke-stop' : move.doubt ? 'stroke-look' : 'stroke-current'}`}
                 strokeWidth={move.doubt ? 2.5 : 1.5}
@@ -82,7 +82,7 @@ export function StripsDrawing({ old, fresh, moves, may, choose }: Props) {
           {shown.map((move) =>
             move.to === null ? null : (
               <Handle
-                key={move.from}
+                key={endOf(move)}
                 move={move}
                 text={numbers(move)}
                 x={xOf(tos, move.to)}
@@ -99,6 +99,9 @@ export function StripsDrawing({ old, fresh, moves, may, choose }: Props) {
     </DndContext>
   );
 }
+
+/** One terminal may go to two: contacts and a potentiometer that it fed. */
+const endOf = ({ from, to }: Move): string => `${from} ${to ?? ''}`;
 
 const stripOf = ({ terminals }: Dictionary, used: ReadonlySet<string>): readonly Terminal[] =>
   (terminals ? terminalsOf(terminals) : []).filter(({ id }) => used.has(id));
@@ -132,7 +135,7 @@ function Place({ terminal, x, y }: { terminal: Terminal; x: number; y: number })
 }
 
 function Handle({ move, text, x, y, may }: { move: Move; text: string; x: number; y: number; may: boolean }) {
-  const { listeners, setNodeRef, transform } = useDraggable({ id: move.from, disabled: !may });
+  const { listeners, setNodeRef, transform } = useDraggable({ id: endOf(move), disabled: !may });
   const [dx, dy] = [transform?.x ?? 0, transform?.y ?? 0];
   return (
     <g

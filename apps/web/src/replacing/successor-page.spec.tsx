@@ -31,39 +31,53 @@ const view: DryRunView = {
 };
 const listing = ({ id, model, version, maker, name }: typeof c7) => ({ id, model, version, maker, name });
 
-const show = (reference: string | null, own: DryRunView = view) =>
+const show = (reference: string | null, own: DryRunView = view, role = 'viewer') =>
   showScreen(`/positions/A-1/successor?model=${c7.id}`, '/positions/:tag/successor', <SuccessorPage />, {
     'GET positions/A-1': { tag: 'A-1', duty: 'Belt', unit: { line: null } },
     'GET positions/A-1/dry-run': own,
     'GET dictionaries': [c1, c7].map(listing),
     [`GET dictionaries/${c1.id}`]: c1,
     [`GET dictionaries/${c7.id}`]: c7,
-    'GET cross-references/toreka-c1/toreka-c7': { old: c1.model, fresh: c7.model, text: reference },
+    'GET cross-references/toreka-c1/toreka-c7': {
+      ...{ old: c1.model, fresh: c7.model, text: reference, revision: 0, revisions: [] },
+    },
+    'GET replacements?tag=A-1': [],
+    'GET positions/A-1/history': {
+      newest: 'x',
+      lastThatDiffered: null,
+      backups: [],
+      baselines: [],
+      wirings: [],
+    },
+    'POST positions/A-1/replacements': { id: 'r1' },
     'GET meanings': { entries, functions },
-    'GET session': signedIn('viewer'),
+    'GET session': signedIn(role),
   });
 
 describe('a successor of another model', () => {
-  it('says what fits, asks what nobody can know, and moves each wire by what it does', async () => {
-    show(shippedReference('toreka-c1', 'toreka-c7'));
-    expect(await screen.findByText(/^One line is open/)).toBeTruthy();
+  it('says what fits, what waits and what would move, and keeps nothing', async () => {
+    const { sent } = show(shippedReference('toreka-c1', 'toreka-c7'));
+    expect(await screen.findByText(/things are open; it does/)).toBeTruthy();
     const rows = screen.getAllByRole('row').map((row) => row.textContent);
-    expect(rows).toContainEqual(expect.stringMatching(/^1.*S1:14.*input 1.*R1/));
-    expect(screen.getByLabelText<HTMLSelectElement>('New terminal for R1, wire 1').value).toBe('21');
-    // One terminal fed contacts and potentiometer.
-    expect(rows).toContainEqual(expect.stringMatching(/^3.*R1:1.*P.*one for each/));
     expect(rows).toContainEqual(expect.stringMatching(/^Current of the motor.*fits$/));
-    // A wire goes to another input, and what it does goes with it.
-    fireEvent.change(screen.getByLabelText('New terminal for R1, wire 1'), { target: { value: '24' } });
-    expect(await screen.findByText(/IA4 Input 4 function: 1 run forward/)).toBeTruthy();
-    const answer = screen.getByLabelText('Answer for CA6');
-    // To wait after both is not what this one did after the supply: that stays open, in its own line.
-    fireEvent.change(answer, { target: { value: '0' } });
-    expect(
-      await screen.findByText(/start lock at power-up: start wanted, wait is what it can be/),
-    ).toBeTruthy();
-    fireEvent.change(screen.getByLabelText('Answer for CA6'), { target: { value: '1' } });
-    expect(await screen.findByText(/^Nothing is open/)).toBeTruthy();
+    expect(rows).toContainEqual(expect.stringMatching(/^1.*S1:14.*input 1.*R1.*21$/));
+    expect(screen.getByText(/R?P \(supply for a potentiometer.*the successor has one for each/)).toBeTruthy();
+    expect(screen.getByText('Not answered yet.')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: /Begin to replace/ })).toBeNull();
+    expect(sent).toEqual([]);
+  });
+
+  it('begins a replacement with its reason, from the set that is chosen', async () => {
+    const { sent } = show(shippedReference('toreka-c1', 'toreka-c7'), view, 'technician');
+    fireEvent.change(await screen.findByLabelText('Why it is replaced'), { target: { value: 'worn out' } });
+    fireEvent.click(screen.getByRole('button', { name: /Begin to replace C1 by C7/ }));
+    await screen.findByText('elsewhere');
+    expect(sent).toEqual([
+      {
+        ...{ method: 'POST', path: 'positions/A-1/replacements' },
+        body: { dictionary: c7.id, region: '50-hz', rating: null, source: 'newest', why: 'worn out' },
+      },
+    ]);
   });
 
   it('without a cross-reference says how much is unproven', async () => {
@@ -82,6 +96,6 @@ describe('a successor of another model', () => {
 
   it('says that nothing is known of the wires where none was kept', async () => {
     show(null, { ...view, wiring: [], wiringRevision: 0 });
-    expect(await screen.findByText(/No wiring of this position was kept yet/)).toBeTruthy();
+    expect(await screen.findByText(/No wiring of this position is kept/)).toBeTruthy();
   });
 });

@@ -237,6 +237,19 @@ const WIRING = {
   'wiring-same-ends': ({ end }: { end: string }) => `Both ends of the wire are at ${end}.`,
   'wiring-number-twice': ({ number, first }: { number: string; first: number }) =>
     `Wire ${number} is already row ${first}, and the two do not meet. One of the numbers is another.`,
+  'setting-table-heading': ({ heading, model, keys }: { heading: string; model: string; keys: string }) =>
+    `"${heading}" is neither a code or meaning of the ${model} nor one of the keys ${keys}. Correct the heading.`,
+  'setting-table-no-key': ({ keys }: { keys: string }) =>
+    `No column says which position a row holds for. Head at least one by ${keys}.`,
+  'setting-table-no-value': ({ model }: { model: string }) =>
+    `No column holds values. Head at least one by a code or a meaning of the ${model}.`,
+  'setting-table-no-row': () => 'The table has no row under its headings.',
+  'setting-table-number': ({ column, text }: { column: string; text: string }) =>
+    `"${text}" under ${column} is no number. Write the number alone, with a decimal point.`,
+  'setting-table-keyless': () =>
+    'The row has no key: it would hold for every position. Fill at least one key.',
+  'setting-table-value': ({ code, text }: { code: string; text: string }) =>
+    `"${text}" is no value of ${code}. Write it as the keypad shows it, without its unit.`,
   'wiring-no-place': ({ name, place }: { name: string; place: string }) =>
     `The board has no switch ${name} with a place ${place}.`,
   'wiring-no-arrangement': ({ name }: { name: string }) =>

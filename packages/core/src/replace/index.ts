@@ -17,3 +17,5 @@ export * from './sayings.ts';
 export * from './sheet.ts';
 export { PHASES, type Phase, type Task } from './tasks.ts';
 export type { OutsideTable, RegisterFacts, RegisterLine } from './outside.ts';
+export { survey, type Surveyed, type SurveyedQuestion } from './survey.ts';
+export * from './edit-cross-reference.ts';

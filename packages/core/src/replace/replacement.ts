@@ -83,6 +83,20 @@ export function replace(
   };
 }
 
+/** Whether another rating of the successor would fit: its terminals are the same, and so are the moves of the wires. */
+export function fitAs(
+  bridge: Bridge,
+  old: OldUnit,
+  fresh: Dictionary,
+  outfit: Outfit,
+  moves: WireMoves,
+): readonly FitItem[] {
+  const defaults = defaultSet(fresh, outfit)?.readings ?? new Map<Code, Reading>();
+  const unitCurrent = bridge.read(fresh, outfit, defaults).reference('unit.current');
+  const { set, outfit: oldOutfit, onLine } = old;
+  return fitOf({ old: set, oldOutfit, fresh, outfit, moves, onLine, unitCurrent });
+}
+
 /** The contact of a warm motor, where the old unit has a fixed input for it and the successor a function. */
 const WARM = 'motor.warm';
 

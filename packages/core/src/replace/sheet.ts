@@ -18,7 +18,7 @@ import { cautionsOf, type Caution } from './cautions.ts';
 import type { CrossReference } from './cross-reference.ts';
 import { worstOf, type FitItem, type FitState } from './fit.ts';
 import { outsideTable, type OutsideTable } from './outside.ts';
-import { replace, type OldUnit, type Replacement } from './replacement.ts';
+import { fitAs, replace, type OldUnit, type Replacement } from './replacement.ts';
 import {
   GROUPS,
   parameterOf,
@@ -133,20 +133,30 @@ export function replaceBy(input: SheetInput): {
     const successor = { dictionary: fresh, outfit: { rating, region }, cross };
     return replace(bridge, old, successor, sayings.answers, sayings.terminals);
   };
-  const ratings = fresh.ratings.map(({ id, name }) => ({ id, name, state: worstOf(by(id).fit) }));
+  const known = fresh.ratings.find(({ id }) => id === input.rating)?.id;
+  const first = by(known ?? fresh.ratings[0]?.id ?? '');
+  const ratings = fresh.ratings.map(({ id, name }) => {
+    const fit = fitAs(bridge, old, fresh, { rating: id, region }, first.wires);
+    return { id, name, state: worstOf(fit) };
+  });
   const fitting = ratings.find(({ state }) => state !== 'bad') ?? ratings.at(-1);
-  const rating = ratings.find(({ id }) => id === input.rating)?.id ?? fitting?.id ?? '';
-  return { ratings, rating, replacement: by(rating) };
+  const rating = known ?? fitting?.id ?? '';
+  return {
+    ratings,
+    rating,
+    replacement: rating === fresh.ratings[0]?.id || rating === known ? first : by(rating),
+  };
 }
 
-export function replacementSheet(input: SheetInput): ReplacementSheet {
+/** `walk` bounds the proof of same behaviour; what it has not looked at it says. */
+export function replacementSheet(input: SheetInput, walk: WalkOptions = WALK): ReplacementSheet {
   const { old, fresh, region, words, sayings } = input;
   const { ratings, rating, replacement } = replaceBy(input);
   const { settings, wires, machine } = replacement;
   const point = (id: string, text: string): Point => ({
     ...{ id, text, accepted: sayings.accepted.get(id) ?? null },
   });
-  const walked = sameBehaviour(replacement.old, machine, WALK);
+  const walked = sameBehaviour(replacement.old, machine, walk);
   const fit = replacement.fit.map((item) => ({
     ...{ ...item, id: `fit ${item.what}`, accepted: sayings.accepted.get(`fit ${item.what}`) ?? null },
   }));

@@ -1,0 +1,193 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import type { Code } from '../dictionary/index.ts';
+import {
+  anySettings,
+  anyWish,
+  bridge,
+  modelNamed,
+  outfitOf,
+  readingsOf,
+  SEEDED,
+  wishedWiring,
+} from '../testing/index.ts';
+import type { Reading } from '../values/index.ts';
+import { NO_WIRING, type Wiring } from '../wiring/index.ts';
+import {
+  NOTHING_SAID,
+  openOf,
+  PHASES,
+  readCrossReference,
+  replacementSheet,
+  SAYING_PARTS,
+  sayingsFrom,
+  survey,
+  type SaidValue,
+  type Saying,
+  type SheetInput,
+} from './index.ts';
+
+const FOLDER = join(import.meta.dirname, '../../../catalogue/cross-references');
+const RUNS = { ...SEEDED, numRuns: 12 };
+/** What the two do is the matter of other tests: here the walk only has to find some difference. */
+const SHORT = { mostPairs: 60, mostDifferences: 3, keys: false };
+const sheetOf = (input: SheetInput) => replacementSheet(input, SHORT);
+
+describe.each(readdirSync(FOLDER))('the sheet by %s', (file) => {
+  const [oldName = '', freshName = ''] = file.replace('.yaml', '').split('--');
+  const [old, fresh] = [modelNamed(`${oldName}@1`), modelNamed(`${freshName}@1`)];
+  const read = readCrossReference(readFileSync(join(FOLDER, file), 'utf8'), old, fresh);
+  if (!read.ok) throw new Error(JSON.stringify(read.fault));
+  const outfit = outfitOf(old);
+  const inputFor = (settings: Iterable<readonly [Code, Reading]>, wiring: Wiring): SheetInput => {
+    const set = bridge.read(old, outfit, new Map([...readingsOf(old, {}), ...settings]));
+    return {
+      ...{
+        bridge,
+        words: bridge.vocabulary,
+        fresh,
+        region: outfitOf(fresh).region,
+        rating: null,
+        cross: read.value,
+      },
+      old: { set, outfit, wiring, onLine: true },
+      sayings: NOTHING_SAID,
+    };
+  };
+  const anyInput = fc
+    .tuple(anySettings(old), anyWish)
+    .map(([settings, wish]) => inputFor(settings, wishedWiring(old, wish, {})));
+
+  it('has a line for every hand: each end off the old unit and on the new one or nowhere, each link and switch', () => {
+    fc.assert(
+      fc.property(anyInput, (input) => {
+        const { tasks, moves, links } = sheetOf(input);
+        const ids = tasks.map(({ id }) => id);
+        expect(new Set(ids).size).toBe(ids.length);
+        for (const { wire, from, to } of moves) {
+          expect(ids).toContain(`off ${wire} ${from}`);
+          expect(ids).toContain(`on ${wire} ${to ?? 'nowhere'}`);
+        }
+        const named = {
+          'stays-fitted': 'stays',
+          fit: 'fit',
+          'take-out': 'out',
+          'made-anew': 'made',
+        } as const;
+        for (const { between, does } of links)
+          if (does in named)
+            expect(ids).toContain(`board link ${named[does as keyof typeof named]} ${between.join('–')}`);
+        for (const { id } of fresh.terminals?.switches ?? [])
+          expect(ids.some((each) => each.startsWith(`board switch ${id} `))).toBe(true);
+        // What must be dead comes before any hand.
+        const order = tasks.map(({ phase }) => PHASES.indexOf(phase));
+        expect(order).toEqual([...order].sort((a, b) => a - b));
+      }),
+      RUNS,
+    );
+  });
+
+  it('has nothing open once everything that it asks is answered, whatever the old unit held', () => {
+    fc.assert(
+      fc.property(anyInput, (input) => {
+        let said: Saying[] = [];
+        let sheet = sheetOf(input);
+        // An answer may bring about another difference, which is asked in its turn.
+        for (let round = 0; round < 4 && openOf(sheet.open) > 0; round += 1) {
+          said = [...said, ...answersTo(sheet)];
+          sheet = sheetOf({ ...input, sayings: sayingsFrom(said) });
+        }
+        expect(openOf(sheet.open)).toBe(0);
+      }),
+      RUNS,
+    );
+  });
+
+  it('is surveyed with the rating, the questions and the lost wires that it has itself', () => {
+    fc.assert(
+      fc.property(anyInput, (input) => {
+        const sheet = sheetOf(input);
+        const told = survey(input, []);
+        expect(told.rating).toBe(sheet.rating);
+        expect(told.state).toBe(sheet.ratings.find(({ id }) => id === sheet.rating)?.state);
+        expect(told.lost).toBe(sheet.moves.filter(({ to }) => to === null).length);
+        const open = sheet.lines.filter((line) => line.open).map(({ id }) => id);
+        const questions = told.open.filter(({ part }) => part === 'setting').map(({ line }) => line);
+        expect([...questions].sort()).toEqual([...open].sort());
+        expect(told.open.length - questions.length).toBe(sheet.cautions.length);
+      }),
+      { ...RUNS, numRuns: 10 },
+    );
+  });
+
+  it('says of every register of the old unit that a controller may know where it is now', () => {
+    const { outside } = sheetOf(inputFor([], NO_WIRING));
+    if (!old.line) {
+      expect(outside).toBeNull();
+      return;
+    }
+    const told = new Set(outside?.lines.map((line) => line.old.register));
+    const monitors = old.parameters.filter(
+      ({ keeping, register, meaning }) => keeping === 'monitor' && register && meaning,
+    );
+    expect(monitors.filter(({ register }) => !told.has(String(register?.address)))).toEqual([]);
+    const kept = sheetOf({
+      ...inputFor([], NO_WIRING),
+      old: { ...inputFor([], NO_WIRING).old, onLine: false },
+    });
+    expect(kept.outside).toBeNull();
+  });
+});
+
+const accepted: SaidValue = { kind: 'accepted', reason: 'seen' };
+
+function answersTo({
+  lines,
+  fit,
+  doubts,
+  cautions,
+  behaviour,
+  outside,
+}: ReturnType<typeof replacementSheet>): Saying[] {
+  const points = [...fit, ...doubts, ...cautions, ...behaviour.differences].filter(
+    (each) => each.accepted === null,
+  );
+  return [
+    ...lines
+      .filter((line) => line.open)
+      .map(({ id, question }): Saying => ({
+        ...{ part: 'setting', line: id },
+        value: question ? { kind: 'choice', at: 0 } : accepted,
+      })),
+    ...points.map(({ id }): Saying => ({ part: 'point', line: id, value: accepted })),
+    ...(outside ? [{ part: 'point' as const, line: 'outside', value: accepted }] : []),
+  ];
+}
+
+it('takes the last word of each line, as if nothing had been said before it', () => {
+  const value: fc.Arbitrary<SaidValue | null> = fc.constantFrom<SaidValue | null>(
+    null,
+    { kind: 'choice', at: 1 },
+    accepted,
+    { kind: 'to', terminal: '5' },
+    { kind: 'done', note: '' },
+    { kind: 'own', values: { '01R': 3 }, reason: 'so it is' },
+  );
+  const saying: fc.Arbitrary<Saying> = fc.record({
+    part: fc.constantFrom(...SAYING_PARTS),
+    line: fc.constantFrom('a', 'b', 'c'),
+    value,
+  });
+  fc.assert(
+    fc.property(fc.array(saying, { maxLength: 20 }), (all) => {
+      const last = [...new Map(all.map((each) => [`${each.part} ${each.line}`, each])).values()];
+      const [whole, short] = [sayingsFrom(all), sayingsFrom(last)];
+      const sorted = (map: ReadonlyMap<string, unknown>) => [...map].sort(([a], [b]) => a.localeCompare(b));
+      for (const part of ['answers', 'terminals', 'accepted'] as const)
+        expect(sorted(whole[part])).toEqual(sorted(short[part]));
+    }),
+    SEEDED,
+  );
+});

@@ -1,0 +1,2 @@
+export * from './setting-table.ts';
+export * from './table-row.ts';
