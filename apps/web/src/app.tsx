@@ -53,6 +53,12 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: 'setting-tables',
+        lazy: async () => ({
+          Component: (await import('./replacing/setting-tables-page.tsx')).SettingTablesPage,
+        }),
+      },
+      {
         path: 'replacements/:id',
         lazy: async () => ({
           Component: (await import('./replacing/replacement-page.tsx')).ReplacementPage,

@@ -18,6 +18,7 @@ export * from './problem.ts';
 export * from './read-off.ts';
 export * from './register.ts';
 export * from './rounds.ts';
+export * from './setting-tables.ts';
 export * from './site.ts';
 export * from './dry-run.ts';
 export * from './wiring.ts';

@@ -18,11 +18,20 @@ import { ModelImport } from './model-import.ts';
 import { OwnModelsController } from './own-models.controller.ts';
 import { RegistersController } from './registers.controller.ts';
 import { CrossReferenceRevision } from './cross-reference-revision.entity.ts';
+import { StoredSettingTable } from './setting-table.entity.ts';
+import { SettingTablesController } from './setting-tables.controller.ts';
+import { SettingTables } from './setting-tables.service.ts';
 import { OwnModels } from './own-models.service.ts';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([StoredDictionary, DictionaryRevision, ModelDraft, CrossReferenceRevision]),
+    TypeOrmModule.forFeature([
+      StoredDictionary,
+      DictionaryRevision,
+      ModelDraft,
+      CrossReferenceRevision,
+      StoredSettingTable,
+    ]),
     LinesModule,
     LogbookModule,
   ],
@@ -32,6 +41,7 @@ import { OwnModels } from './own-models.service.ts';
     ModelDraftsController,
     RegistersController,
     CrossReferencesController,
+    SettingTablesController,
   ],
   providers: [
     MeaningProposals,
@@ -42,6 +52,7 @@ import { OwnModels } from './own-models.service.ts';
     DraftReading,
     Meanings,
     CrossReferences,
+    SettingTables,
   ],
   exports: [CrossReferences, Dictionaries, Meanings, ModelImport, OwnModels],
 })

@@ -42,7 +42,8 @@ describe('the wiring of the demo plant', () => {
     const tags = demoPositions().map(({ tag }) => tag);
     for (const tag of tags) {
       const { revision, findings } = await view(tag);
-      expect([tag, revision, findings]).toEqual([tag, 1, []]);
+      // One of them changed its model, and its wires were moved.
+      expect([tag, revision, findings]).toEqual([tag, tag === 'GL-BE-03' ? 2 : 1, []]);
     }
   });
 

@@ -33,6 +33,7 @@ import type {
   DryRunView,
   VocabularyView,
   EarlierSaying,
+  SettingTableView,
   ReplaceEstimate,
   ReplaceListModel,
   ReplacementMark,
@@ -125,6 +126,7 @@ export const useReplacement = (id: string) =>
   useGet<ReplacementView>(`replacements/${id}`, { refetchInterval: 4_000 });
 export const useEarlierAnswers = (old: string, fresh: string) =>
   useGet<readonly EarlierSaying[]>(`replace-lists/${old}/answers/${fresh}`);
+export const useSettingTables = () => useGet<readonly SettingTableView[]>('setting-tables');
 export const useReplaceLists = () => useGet<readonly ReplaceListModel[]>('replace-lists');
 export const useReplaceEstimates = (model: string, dictionary: string) =>
   useGet<readonly ReplaceEstimate[]>(

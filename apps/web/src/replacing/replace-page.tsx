@@ -104,6 +104,7 @@ function OfModel({ listed, dictionary }: { listed: ReplaceListModel; dictionary:
               href: `/api/replace-lists/${listed.model}/order?dictionary=${encodeURIComponent(dictionary)}&as=${as}`,
             }))}
           />
+          <Way to="/setting-tables">Setting tables</Way>
           {successor && (
             <Way to={`/cross-references/${listed.model}/${successor.model}`}>Cross-reference</Way>
           )}

@@ -68,7 +68,7 @@ const show = (
   const [address, route, page] = wires
     ? ['/replacements/r1/wires', '/replacements/:id/wires', <WireSheetPage key="wires" />]
     : ['/replacements/r1', '/replacements/:id', <ReplacementPage key="sheet" />];
-  return showScreen(address as string, route as string, page, {
+  return showScreen(address, route, page, {
     'GET session': signedIn(role),
     'GET replacements/r1': view,
     'PUT replacements/r1/sayings': view,

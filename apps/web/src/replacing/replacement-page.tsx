@@ -4,6 +4,7 @@
 import type { ReplacementView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import type { ReplacementSheet } from '@drive-keep/core/replace';
+import type { TableFacts } from '@drive-keep/core/tables';
 import { useMutation } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { patch, type ProblemError } from '../api/client.ts';
@@ -32,6 +33,7 @@ import { SettingsPart } from './settings-part.tsx';
 import { CrossNotices, SetChoice } from './successor-page.tsx';
 import { sumOf } from './summary.ts';
 import { questionOf, useSheet } from './use-sheet.ts';
+import { TablesPart } from './tables-part.tsx';
 import { WiresPart } from './wires-part.tsx';
 
 export function ReplacementPage() {
@@ -70,7 +72,7 @@ function Open({ view, old, fresh }: SheetProps) {
             unproven={data.sheet.unproven}
             lines={data.sheet.lines.length}
           />
-          <Sheet view={view} old={old} fresh={fresh} sheet={data.sheet} />
+          <Sheet view={view} old={old} fresh={fresh} sheet={data.sheet} motor={data.motor} />
         </>
       )}
     </Page>
@@ -149,7 +151,13 @@ function Head({
   );
 }
 
-function Sheet({ view, old, fresh, sheet }: SheetProps & { sheet: ReplacementSheet }) {
+function Sheet({
+  view,
+  old,
+  fresh,
+  sheet,
+  motor,
+}: SheetProps & { sheet: ReplacementSheet; motor?: TableFacts }) {
   const { data: session } = useSession();
   const may = view.state === 'open' && session !== undefined && session.role !== 'viewer';
   const change = useMutation<ReplacementView, ProblemError, object>({
@@ -178,6 +186,7 @@ function Sheet({ view, old, fresh, sheet }: SheetProps & { sheet: ReplacementShe
         <Model view={view} fixed={fixed} fresh={fresh} change={change.mutate} />
       </FitPart>
       <SettingsPart lines={sheet.lines} old={old} fresh={fresh} />
+      {motor && <TablesPart view={view} sheet={sheet} fresh={fresh} motor={motor} />}
       <WiresPart sheet={sheet} old={old} fresh={fresh} hangs={view.doing.swap !== null} />
       <BehaviourPart tag={view.tag} sheet={sheet} />
       <OutsidePart table={sheet.outside} open={sheet.open.outside} />

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe as say } from '../findings/index.ts';
 import { modelNamed, SEEDED } from '../testing/index.ts';
 import { readTable } from '../values/index.ts';
-import { findRow, readSettingTable, refusedValues, type SettingTable, type TableFacts } from './index.ts';
+import { findRow, readSettingTable, refusedValues, type SettingTable } from './index.ts';
 
 const drive = modelNamed('halvern-hn64@1');
 const read = (text: string) => {
@@ -112,7 +112,7 @@ describe('the row of a position', () => {
               ? [at + 2]
               : [],
           );
-          const found = findRow(good(`unit,motor_kw,01R\n${text}\n`), facts as TableFacts);
+          const found = findRow(good(`unit,motor_kw,01R\n${text}\n`), facts);
           const lines =
             found.kind === 'one'
               ? [found.row.line]

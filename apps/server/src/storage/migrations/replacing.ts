@@ -16,6 +16,21 @@ create table cross_reference_revision (
 create trigger kept before update or delete or truncate on cross_reference_revision
   for each statement execute function refuse_change();
 
+create table setting_table (
+  id uuid primary key default gen_random_uuid(),
+  name text not null,
+  revision integer not null check (revision > 0),
+  dictionary_id text not null references dictionary,
+  -- CSV, as it was understood.
+  content text not null,
+  saved_by text not null,
+  saved_at timestamptz not null default now(),
+  why text not null,
+  unique (name, revision)
+);
+create trigger kept before update or delete or truncate on setting_table
+  for each statement execute function refuse_change();
+
 create table replacement (
   id uuid primary key default gen_random_uuid(),
   position_id uuid not null references position,
