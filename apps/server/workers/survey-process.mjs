@@ -9,20 +9,22 @@ import workerpool from 'workerpool';
 // People who wait for a screen come first.
 setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 
-function work({ entries, functions, fresh, subjects }) {
+function work({ entries, functions, subjects }) {
   const words = new Vocabulary(entries, functions);
   const bridge = new Bridge(words);
-  return subjects.map(({ tag, old, outfit, readings, wiring, onLine, region, rating, cross, sayings }) => {
-    const read = cross === null ? null : readCrossReference(cross, old, fresh);
-    const told = survey(
-      {
-        ...{ bridge, words, fresh, region, rating, cross: read?.ok ? read.value : null },
-        old: { set: bridge.read(old, outfit, readings), outfit, wiring, onLine },
-      },
-      sayings,
-    );
-    return { tag, ...told };
-  });
+  return subjects.map(
+    ({ tag, old, fresh, outfit, readings, wiring, onLine, region, rating, cross, sayings }) => {
+      const read = cross === null ? null : readCrossReference(cross, old, fresh);
+      const told = survey(
+        {
+          ...{ bridge, words, fresh, region, rating, cross: read?.ok ? read.value : null },
+          old: { set: bridge.read(old, outfit, readings), outfit, wiring, onLine },
+        },
+        sayings,
+      );
+      return { tag, ...told };
+    },
+  );
 }
 
 workerpool.worker({ work });

@@ -36,6 +36,7 @@ const STALE_DAYS = 30;
 
 interface Subject {
   readonly tag: string;
+  readonly fresh: Dictionary;
 }
 
 @Injectable()
@@ -163,7 +164,7 @@ export class ReplaceLists {
       const { region, rating } = input;
       const cross = row.crossContent;
       return {
-        tag,
+        ...{ tag, fresh: own },
         ...{ old, outfit, readings: source.readings, wiring, onLine, region, rating, cross, sayings },
       };
     }
@@ -179,7 +180,7 @@ export class ReplaceLists {
     const outfit = { rating: unit.rating, region: unit.region };
     const onLine = unit.line !== null;
     return {
-      tag,
+      ...{ tag, fresh },
       ...{ old, outfit, readings: set.readings, wiring, onLine, region, rating: null, cross, sayings: [] },
     };
   }

@@ -5,7 +5,12 @@ import type {
   NewSaying,
   PositionDetailView,
   Problem,
+  CrossReferenceView,
+  ReplaceEstimate,
+  ReplaceListModel,
   ReplacementMark,
+  SettingTablePreview,
+  SettingTableView,
   ReplacementView,
   WiringView,
 } from '@drive-keep/api';
@@ -346,5 +351,121 @@ describe('a replacement carried out', () => {
     expect(earlier.some(({ tag, by }) => tag === TAG && by === 'T. Pellow')).toBe(true);
     expect(new Set(earlier.map(({ tag }) => tag))).toEqual(new Set([TAG, 'GL-BE-03']));
     await act(next.body.id, 'give-up', { why: 'end of the test' });
+  });
+});
+
+describe('a whole model at once', () => {
+  const lists = async () => (await technician.get<readonly ReplaceListModel[]>('replace-lists')).body;
+
+  it('lists every position of a model that has a successor, with what speaks for doing it soon', async () => {
+    const all = await lists();
+    expect(all.map(({ model, rows }) => [model, rows.length])).toEqual([
+      ['halvern-hn20', 8],
+      ['toreka-c1', 4],
+    ]);
+    const [old] = all;
+    expect(old?.successors.map(({ model, revision }) => [model, revision])).toEqual([
+      ['halvern-hn64', 0],
+      ['toreka-c7', 0],
+    ]);
+    const rowOf = (tag: string) => old?.rows.find((row) => row.tag === tag);
+    expect(rowOf('BP-AG-02')?.risks.join()).toMatch(/backup is \d+ days old/);
+    expect(rowOf('GL-BE-03')?.replacement?.state).toBe('closed');
+  });
+
+  it('says what one successor would make of each, and orders what does not sit there yet', async () => {
+    const [old] = await lists();
+    const dictionary = old?.successors[0]?.dictionary ?? '';
+    const path = `replace-lists/halvern-hn20`;
+    const { status, body } = await technician.get<readonly ReplaceEstimate[]>(
+      `${path}/estimates?dictionary=${dictionary}`,
+    );
+    expect([status, body.map(({ tag, rating }) => `${tag} ${rating}`)]).toEqual([
+      200,
+      [
+        ...['BP-AG-01 HN64-22', 'BP-AG-02 HN64-22', 'PR-PB-01 HN64-08', 'PR-PB-02 HN64-08'],
+        ...['GL-BE-01 HN64-08', 'GL-BE-02 HN64-08'],
+      ],
+    ]);
+    expect(body.every(({ state, open }) => state !== 'bad' && open.length > 0)).toBe(true);
+    const order = await (await technician.raw(`${path}/order?dictionary=${dictionary}&as=csv`)).text();
+    const lines = order.trim().split('\n');
+    expect([lines.length, lines[1]]).toEqual([7, expect.stringContaining('Halvern,HN64,HN64-22')]);
+    const xlsx = await technician.raw(`${path}/order?dictionary=${dictionary}&as=xlsx`);
+    expect(
+      Buffer.from(await xlsx.arrayBuffer())
+        .subarray(0, 2)
+        .toString(),
+    ).toBe('PK');
+  });
+});
+
+describe('a cross-reference of the plant', () => {
+  const path = 'cross-references/halvern-hn20/halvern-hn64';
+  const view = async () => (await engineer.get<CrossReferenceView>(path)).body;
+  const put = (text: string, seen: number, caller = engineer) =>
+    caller.ask<CrossReferenceView & Problem>('PUT', path, { text, seen, why: 'learnt at the belts' });
+
+  it('is kept as a revision, once at a time, and refused whole with each fault by its line', async () => {
+    const shipped = await view();
+    const text = shipped.text ?? '';
+    expect((await put(text, 0, technician)).status).toBe(403);
+    const bad = await put(`${text}  - { new: XX9, does: stays, why: x }\n`, 0);
+    expect([bad.status, bad.body.detail]).toEqual([
+      422,
+      expect.stringMatching(/Line \d+: halvern-hn64 has no XX9/),
+    ]);
+    const kept = await put(`${text}# Looked at in May.\n`, 0);
+    expect([kept.status, kept.body.revision, kept.body.text]).toEqual([
+      200,
+      1,
+      expect.stringContaining('in May'),
+    ]);
+    expect((await put(text, 0)).status).toBe(409);
+    const [old] =
+      (await engineer.get<CrossReferenceView>(`${path}?revision=0`)).body.text === text ? [true] : [];
+    expect(old).toBe(true);
+  });
+
+  it('leaves an open replacement by the file with which it began, until somebody takes the new one', async () => {
+    const { body } = await begin({}, technician, 'PR-PB-01');
+    expect(body.cross).toMatchObject({ revision: 1, newest: 1 });
+    await put((await view()).text?.replace('in May', 'in June') ?? '', 1);
+    const now = (await technician.get<ReplacementView>(`replacements/${body.id}`)).body;
+    expect([now.cross.revision, now.cross.newest, now.cross.text?.includes('in May')]).toEqual([1, 2, true]);
+    await say(body.id, [
+      { part: 'point', line: 'caution contactor', value: { kind: 'accepted', reason: 'none there' } },
+    ]);
+    const taken = await technician.ask<ReplacementView>('PATCH', `replacements/${body.id}`, {
+      version: 1,
+      newestCross: true,
+    });
+    expect([taken.body.cross.revision, taken.body.sayings.map(({ value }) => value)]).toEqual([2, [null]]);
+    await act(body.id, 'give-up', { why: 'end of the test' });
+  });
+});
+
+describe('a setting table', () => {
+  const send = async (path: string, text: string, fields: Record<string, string>) => {
+    const form = new FormData();
+    for (const [key, value] of Object.entries({ dictionary: SUCCESSOR, ...fields })) form.set(key, value);
+    form.set('file', new Blob([text]), 'table.csv');
+    return engineer.post<Problem & SettingTablePreview & readonly SettingTableView[]>(path, form);
+  };
+  const keep = (text: string) =>
+    send('setting-tables', text, { name: 'Belts', why: 'leaflet of the belt maker' });
+
+  it('is shown as it is understood, refused whole with what is not, and kept with its revisions', async () => {
+    const read = await send('setting-tables/read', 'unit,01R,ramp time\nHN64-08,2.00,1\n', {});
+    expect([read.body.rows, read.body.findings.length]).toEqual([[['HN64-08', '2.00', '1']], 1]);
+    const bad = await keep('unit,01R\nHN64-08,2 s\n');
+    expect([bad.status, bad.body.detail]).toEqual([422, expect.stringContaining('"2 s"')]);
+    expect((await keep('unit,01R\nHN64-08,2.00\n')).status).toBe(201);
+    const again = await keep('unit,01R\nHN64-08,2.50\n');
+    expect(
+      again.body.map(({ name, revision, content }) => [name, revision, content.includes('2.50')]),
+    ).toEqual([['Belts', 2, true]]);
+    const strange = await send('setting-tables', 'unit,01R\nHN64-08,2.00\n', { name: 'B', why: '' });
+    expect(strange.status).toBe(400);
   });
 });

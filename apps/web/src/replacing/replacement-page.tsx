@@ -170,8 +170,8 @@ function Sheet({
     <SpeakingOf view={view} may={may}>
       <p className="mt-3 text-2xl font-semibold">{sumOf(sheet)}.</p>
       <p className="mb-3 text-soft">
-        {tickedOf(sheet, view)} of {sheet.tasks.length} lines of the wire sheet are ticked. Everything said
-        here is kept at once, with your name.
+        {tickedOf(sheet, view)} of {sheet.tasks.length} lines of the wire sheet are ticked.
+        {may && ' Everything said here is kept at once, with your name.'}
       </p>
       {change.error && <ProblemNotice error={change.error} />}
       {may && view.cross.newest !== view.cross.revision && !view.doing.swap && (

@@ -34,10 +34,11 @@ export function StripsDrawing({ old, fresh, moves, may, choose }: Props) {
     strip.findIndex((each) => each.id === id) * WIDE + WIDE / 2;
   const width = Math.max(froms.length, tos.length) * WIDE + 2;
   const numbers = (move: Move) =>
-    moves
-      .filter(({ from, to }) => from === move.from && to === move.to)
-      .map(({ number }) => number)
-      .join(', ');
+    [
+      ...new Set(
+        moves.filter(({ from, to }) => from === move.from && to === move.to).map(({ number }) => number),
+      ),
+    ].join(', ');
   return (
     <DndContext
       sensors={sensors}
