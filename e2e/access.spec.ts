@@ -2,7 +2,7 @@
 
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { SCREENS, signIn } from './plant.ts';
+import { openReplacement, SCREENS, signIn } from './plant.ts';
 
 const EVERY_RULE = ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'];
 
@@ -29,6 +29,33 @@ for (const half of [0, 1]) {
     }
   });
 }
+
+test('a replacement and its wire sheet break none either, and a wire sheet is for gloves', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await signIn(page, 'technician');
+  for (const sheet of ['', '/wires']) {
+    await page.emulateMedia({ colorScheme: 'light' });
+    await openReplacement(page, 'SP-OB-02', sheet);
+    await expect(page.getByText(sheet === '' ? 'Papers and doing' : 'Before a hand goes in')).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    const day = await new AxeBuilder({ page }).withTags(EVERY_RULE).analyze();
+    const broken = [...day.violations, ...(await darkViolations(page))];
+    expect(broken.map(({ id, nodes }) => `${sheet} ${id}: ${nodes[0]?.html ?? ''}`)).toEqual([]);
+  }
+  await page.setViewportSize({ width: 390, height: 844 });
+  const wider = () =>
+    page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+  expect(await wider()).toBe(0);
+  for (const box of await Promise.all(
+    (await page.getByRole('button', { name: /: done$/ }).all()).map((each) => each.boundingBox()),
+  ))
+    expect(box?.height ?? 0).toBeGreaterThanOrEqual(48);
+  await openReplacement(page, 'SP-OB-02');
+  await expect(page.getByText('Papers and doing')).toBeVisible();
+  expect(await wider()).toBe(0);
+});
 
 test('on a phone nothing is cut off, and what is pressed is large enough for gloves', async ({ browser }) => {
   const page = await browser.newPage({ viewport: { width: 390, height: 844 } });

@@ -24,6 +24,23 @@ export async function changeUnit(serial: number, change: object): Promise<void> 
   if (!response.ok) throw new Error(`unit ${serial}: ${await response.text()}`);
 }
 
+/** Another drive in the place of one, as it comes out of its box. */
+export async function swapUnit(serial: number, spare: object): Promise<void> {
+  const record = JSON.parse(readFileSync(join(process.env['E2E_DATA'] ?? '', 'running.json'), 'utf8')) as {
+    control: number;
+  };
+  const url = `http://127.0.0.1:${record.control}/units/${serial}/swap`;
+  const response = await fetch(url, { method: 'POST', body: JSON.stringify(spare) });
+  if (!response.ok) throw new Error(`unit ${serial}: ${await response.text()}`);
+}
+
+/** The newest replacement of a position, on the sheet that is asked for. */
+export async function openReplacement(page: Page, tag: string, sheet = ''): Promise<void> {
+  const answer = await page.request.get(`/api/replacements?tag=${tag}`);
+  const [newest] = (await answer.json()) as { id: string }[];
+  await page.goto(`/replacements/${newest?.id ?? ''}${sheet}`);
+}
+
 export const SECTION_SEVEN = 6_401_100 + 7 * 37;
 
 /** The tile of a position on the register. */
@@ -54,7 +71,11 @@ export const SCREENS = [
   '/positions/KL1-RD-07/record',
   '/positions/BP-AG-01/wiring',
   '/positions/BP-AG-01/dry-run?do=on.at~S1~1.at~S1~0',
-  '/positions/BP-AG-03/successor?model=halvern-hn64@1',
+  '/positions/BP-AG-02/successor?model=halvern-hn64@1',
+  '/replace',
+  '/cross-references/halvern-hn20/halvern-hn64',
+  '/setting-tables',
+  '/positions/GL-BE-03?a=baseline:1',
   '/compare/behaviour?a=BP-AG-01&b=GL-BE-03',
   '/positions/KL1-RD-07/parameters/01R?peers=yes',
   '/positions/GL-BE-02/read-off',

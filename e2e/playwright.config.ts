@@ -18,6 +18,7 @@ const PROJECTS = [
   'models',
   'record',
   'writing',
+  'replacing',
   'site',
   'own',
   ...LOOKS_ONLY,

@@ -90,13 +90,14 @@ function Comparison({
   const origins = useMemo(() => new Map((known ?? []).map((origin) => [origin.code, origin])), [known]);
   if (comparison.error?.problem.type === OTHER_MODELS && !live)
     return (
-      <>
+      <section aria-label="Comparison" className="mt-4">
+        {deciding.draft && <DraftNotice tag={tag} draft={deciding.draft} />}
         <p className="mt-3 border-l-4 border-plum px-3 py-1 text-sm">
           Another model sat here then: the two sets are compared by what their parameters mean, in plain
           values.
         </p>
         <AcrossComparison a={{ tag, set: address.a }} b={{ tag, set: address.b }} />
-      </>
+      </section>
     );
   if (!comparison.data || !dictionary.data || !history.data)
     return <Unanswered error={comparison.error} what="this position" />;

@@ -1,7 +1,15 @@
 // The terminals of both units as two strips with the conductors between them: the old unit above, the successor below. The end at
 // the successor can be dragged to another terminal of its kind; the table below does the same by keyboard.
 
-import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  DndContext,
+  PointerSensor,
+  pointerWithin,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
 import { terminalsOf, type Dictionary, type Terminal } from '@drive-keep/core/dictionary';
 import type { Move } from '@drive-keep/core/replace';
 import type { Ref } from 'react';
@@ -42,6 +50,7 @@ export function StripsDrawing({ old, fresh, moves, may, choose }: Props) {
   return (
     <DndContext
       sensors={sensors}
+      collisionDetection={pointerWithin}
       onDragEnd={({ active, over }) => {
         const move = shown.find((each) => endOf(each) === active.id);
         const to = String(over?.id ?? '');
