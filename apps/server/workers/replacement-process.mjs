@@ -17,6 +17,7 @@ function work({
   readings,
   wiring,
   onLine,
+  ambient,
   fresh,
   region,
   rating,
@@ -28,7 +29,7 @@ function work({
   const read = cross === null ? null : readCrossReference(cross, old, fresh);
   return replacementSheet({
     ...{ bridge, words, fresh, region, rating },
-    old: { set: bridge.read(old, outfit, readings), outfit, wiring, onLine },
+    old: { set: bridge.read(old, outfit, readings), outfit, wiring, onLine, ambient },
     cross: read?.ok ? read.value : null,
     sayings: sayingsFrom(sayings),
   });

@@ -13,12 +13,12 @@ function work({ entries, functions, subjects }) {
   const words = new Vocabulary(entries, functions);
   const bridge = new Bridge(words);
   return subjects.map(
-    ({ tag, old, fresh, outfit, readings, wiring, onLine, region, rating, cross, sayings }) => {
+    ({ tag, old, fresh, outfit, readings, wiring, onLine, ambient, region, rating, cross, sayings }) => {
       const read = cross === null ? null : readCrossReference(cross, old, fresh);
       const told = survey(
         {
           ...{ bridge, words, fresh, region, rating, cross: read?.ok ? read.value : null },
-          old: { set: bridge.read(old, outfit, readings), outfit, wiring, onLine },
+          old: { set: bridge.read(old, outfit, readings), outfit, wiring, onLine, ambient },
         },
         sayings,
       );

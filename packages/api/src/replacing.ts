@@ -61,6 +61,8 @@ export interface ReplacementView {
   readonly ended: { readonly by: string; readonly at: string; readonly why: string } | null;
   readonly old: UnitMark;
   readonly source: { readonly reference: string; readonly title: string; readonly at: string | null };
+  /** In its cabinet, in °C; nothing where it is not known. */
+  readonly ambient: number | null;
   /** Of the set: a version of the model of the old unit. */
   readonly oldDictionary: string;
   readonly readings: readonly (readonly [code: string, reading: Reading])[];

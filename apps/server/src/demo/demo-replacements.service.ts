@@ -24,7 +24,8 @@ import { ENGINEER, TECHNICIAN } from './story.ts';
 
 /** What was found at the belt when its unit was replaced, by a piece of each question. */
 const FOUND: readonly (readonly [piece: string, reason: string])[] = [
-  ['fit ', 'room enough: the neighbour is a hand wide away, depth measured'],
+  ['fit size', 'room enough: the neighbour is a hand wide away, depth measured'],
+  ['fit heat', 'the cabinet has its fan; 32 °C at the door in July'],
   ['shared', 'the 24 V feed the four belts; all four stood and were locked off'],
   ['contactor', 'main switch only, no contactor on either side'],
   ['outside', 'nobody reads this unit; the round is the only one on the line'],

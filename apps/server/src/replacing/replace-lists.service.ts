@@ -20,6 +20,7 @@ import { inOwnProcess, type Bounds } from '../file-content/own-process.ts';
 import { Overview } from '../overview/overview.service.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
 import { Register } from '../register/register.service.ts';
+import { Site } from '../register/site.service.ts';
 import { Backups } from '../sets/backups.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { Clock } from '../storage/clock.ts';
@@ -54,6 +55,7 @@ export class ReplaceLists {
     private readonly replacements: Replacements,
     private readonly ground: ReplacementGround,
     private readonly clock: Clock,
+    private readonly site: Site,
   ) {}
 
   /** Models for which a cross-reference names a successor, and those of which a replacement was begun. */
@@ -160,12 +162,13 @@ export class ReplaceLists {
         line,
         value,
       }));
-      const { outfit, wiring, onLine } = input.old;
+      const { outfit, wiring, onLine, ambient } = input.old;
       const { region, rating } = input;
       const cross = row.crossContent;
       return {
         ...{ tag, fresh: own },
-        ...{ old, outfit, readings: source.readings, wiring, onLine, region, rating, cross, sayings },
+        ...{ old, outfit, readings: source.readings, wiring, onLine, ambient, region, rating },
+        ...{ cross, sayings },
       };
     }
     const { position, unit } = await this.register.unitAt(tag);
@@ -179,9 +182,11 @@ export class ReplaceLists {
     const region = fresh.regions.find(({ id }) => id === unit.region)?.id ?? fresh.regions[0]?.id ?? '';
     const outfit = { rating: unit.rating, region: unit.region };
     const onLine = unit.line !== null;
+    const ambient = (await this.site.of(tag)).cabinet?.ambient ?? null;
     return {
       ...{ tag, fresh },
-      ...{ old, outfit, readings: set.readings, wiring, onLine, region, rating: null, cross, sayings: [] },
+      ...{ old, outfit, readings: set.readings, wiring, onLine, ambient, region, rating: null },
+      ...{ cross, sayings: [] },
     };
   }
 

@@ -16,6 +16,7 @@ import type { Wiring } from '@drive-keep/core/wiring';
 import { DataSource, type EntityManager } from 'typeorm';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Meanings } from '../catalogue/meanings.service.ts';
+import { Site } from '../register/site.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { Wirings } from '../wiring/wirings.service.ts';
 import { ReplacementSaying } from './replacement-saying.entity.ts';
@@ -37,6 +38,7 @@ export class ReplacementGround {
     private readonly meanings: Meanings,
     private readonly contents: ContentStore,
     private readonly wirings: Wirings,
+    private readonly site: Site,
   ) {}
 
   async of(replacement: Replacement, manager: EntityManager = this.dataSource.manager): Promise<Ground> {
@@ -58,6 +60,7 @@ export class ReplacementGround {
       old: {
         set: bridge.read(old, outfit, source.readings),
         ...{ outfit, wiring: wiring.wiring, onLine: oldUnit.line !== null },
+        ambient: (await this.site.of(position.tag)).cabinet?.ambient ?? null,
       },
       ...{ region: replacement.region, rating: replacement.rating },
       // One with faults is left aside, as the screen does and says.

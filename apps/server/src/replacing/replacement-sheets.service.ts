@@ -21,7 +21,13 @@ export class ReplacementSheets {
     const sayings = await this.ground.sayings(replacement.id);
     const task = {
       ...{ entries, functions, old, fresh, readings: source.readings, wiring: wiring.wiring },
-      ...{ outfit: input.old.outfit, onLine: input.old.onLine, region: input.region, rating: input.rating },
+      ...{
+        outfit: input.old.outfit,
+        onLine: input.old.onLine,
+        ambient: input.old.ambient ?? null,
+        region: input.region,
+        rating: input.rating,
+      },
       cross: replacement.crossContent,
       sayings: sayings.map(({ part, line, value }) => ({ part, line, value })),
     };

@@ -57,6 +57,7 @@ export class ReplacementViews {
         at: replacement.sourceAt?.toISOString() ?? null,
       },
       oldDictionary: ground.old.id,
+      ambient: ground.input.old.ambient ?? null,
       readings: [...ground.source.readings],
       wiring: wiringRows(ground.wiring.wiring),
       wiringRevision: ground.wiring.revision,

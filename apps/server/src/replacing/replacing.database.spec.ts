@@ -204,7 +204,7 @@ describe('a replacement on its sheet', () => {
       ...{ bridge, words: bridge.vocabulary, fresh, region: '50-hz', rating: null, cross: read.value },
       old: {
         set: bridge.read(old, { rating, region }, readings),
-        ...{ outfit: { rating, region }, wiring, onLine: told.old.line !== null },
+        ...{ outfit: { rating, region }, wiring, onLine: told.old.line !== null, ambient: told.ambient },
       },
       sayings: sayingsFrom(told.sayings),
     });

@@ -15,6 +15,10 @@ export const FIT_STATES: Readonly<Record<FitState, { readonly shape: string; rea
 export const FIT_SUBJECTS: Readonly<Record<FitSubject, string>> = {
   current: 'Current of the motor',
   inputs: 'Inputs',
+  contacts: 'Load on a contact',
+  burden: 'Burden of a transmitter',
+  brake: 'Brake output',
+  heat: 'Heat in the cabinet',
   relays: 'Relays',
   outputs: 'Transistor outputs',
   signals: 'Analog signals',
@@ -67,7 +71,7 @@ export function FitPart({
         </thead>
         <tbody>
           {fit.map((item) => (
-            <FitRow key={item.what} item={item} />
+            <FitRow key={item.id} item={item} />
           ))}
         </tbody>
       </table>

@@ -31,7 +31,7 @@ const accepted = (reason: string) => ({ kind: 'accepted' as const, reason });
 
 const VIEW: ReplacementView = {
   ...{ id: 'r1', tag: 'A-1', duty: 'Belt', state: 'open', version: 3, why: 'worn out', ended: null },
-  ...{ startedBy: 'P', startedAt: '2026-11-25T08:00:00Z', oldDictionary: c1.id },
+  ...{ startedBy: 'P', startedAt: '2026-11-25T08:00:00Z', oldDictionary: c1.id, ambient: null },
   old: { dictionary: c1.id, model: 'Toreka C1', ...outfit, serial: 1234, firmware: '1.00', line: null },
   source: { reference: 'backup:b1', title: 'Backup by Nightly round', at: '2026-11-24T02:00:00Z' },
   readings: [

@@ -185,7 +185,7 @@ function Sheet({
       <FitPart sheet={sheet} fixed={fixed} choose={(rating) => change.mutate({ rating })}>
         <Model view={view} fixed={fixed} fresh={fresh} change={change.mutate} />
       </FitPart>
-      <SettingsPart lines={sheet.lines} old={old} fresh={fresh} />
+      <SettingsPart lines={sheet.lines} old={old} fresh={fresh} tag={view.tag} />
       {motor && <TablesPart view={view} sheet={sheet} fresh={fresh} motor={motor} />}
       <WiresPart sheet={sheet} old={old} fresh={fresh} hangs={view.doing.swap !== null} />
       <BehaviourPart tag={view.tag} sheet={sheet} />

@@ -1,8 +1,10 @@
 // What becomes of every setting: the old one on the left, what it is on the successor on the right, and between them what
 // happens. What waits for somebody stands first.
 
+import type { PositionSiteView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import type { Group, LineText } from '@drive-keep/core/replace';
+import { usePositionSite } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { SheetPart } from '../ui/page.tsx';
@@ -25,11 +27,14 @@ export function SettingsPart({
   lines,
   old,
   fresh,
+  tag,
 }: {
   lines: readonly LineText[];
   old: Dictionary;
   fresh: Dictionary;
+  tag: string;
 }) {
+  const { data: site } = usePositionSite(tag);
   const open = lines.filter((line) => line.open);
   const closed = lines.filter((line) => !line.open);
   const groups = (Object.keys(GROUP_NAMES) as Group[]).map(
@@ -40,7 +45,7 @@ export function SettingsPart({
       {open.length > 0 && (
         <>
           <h3 className="font-semibold">Somebody has to say what becomes of it</h3>
-          <Lines lines={open} old={old} fresh={fresh} />
+          <Lines lines={open} old={old} fresh={fresh} site={site} />
         </>
       )}
       {groups.map(([group, own]) =>
@@ -49,7 +54,7 @@ export function SettingsPart({
             <summary className="cursor-pointer py-1 font-semibold max-lg:min-h-12">
               {GROUP_NAMES[group]} <span className="font-normal text-soft">{own.length}</span>
             </summary>
-            <Lines lines={own} old={old} fresh={fresh} />
+            <Lines lines={own} old={old} fresh={fresh} site={site} />
           </details>
         ),
       )}
@@ -61,9 +66,10 @@ interface LinesProps {
   readonly lines: readonly LineText[];
   readonly old: Dictionary;
   readonly fresh: Dictionary;
+  readonly site: PositionSiteView | undefined;
 }
 
-function Lines({ lines, old, fresh }: LinesProps) {
+function Lines({ lines, old, fresh, site }: LinesProps) {
   return (
     <div className="overflow-x-auto">
       <table className="w-full table-fixed text-left text-sm max-md:min-w-[44rem]">
@@ -76,7 +82,7 @@ function Lines({ lines, old, fresh }: LinesProps) {
         </thead>
         <tbody>
           {lines.map((line) => (
-            <LineRow key={line.id} line={line} fresh={fresh} />
+            <LineRow key={line.id} line={line} fresh={fresh} site={site} />
           ))}
         </tbody>
       </table>
@@ -84,7 +90,15 @@ function Lines({ lines, old, fresh }: LinesProps) {
   );
 }
 
-function LineRow({ line, fresh }: { line: LineText; fresh: Dictionary }) {
+function LineRow({
+  line,
+  fresh,
+  site,
+}: {
+  line: LineText;
+  fresh: Dictionary;
+  site: PositionSiteView | undefined;
+}) {
   const { id, code, name, value, now, open } = line;
   const isOld = id.startsWith('old ');
   const own = (
@@ -96,7 +110,7 @@ function LineRow({ line, fresh }: { line: LineText; fresh: Dictionary }) {
     <tr data-line={id} className={`border-b border-rule align-top ${open ? 'bg-look-wash' : ''}`}>
       <td className="py-1 pr-4 pl-1">{isOld && own}</td>
       <td className="py-1 pr-4">
-        <Happens line={line} />
+        <Happens line={line} site={site} />
       </td>
       <td className="py-1 pr-1">
         {!isOld && own}
@@ -112,7 +126,8 @@ function LineRow({ line, fresh }: { line: LineText; fresh: Dictionary }) {
   );
 }
 
-function Happens({ line: { id, code, why, question, proven, open } }: { line: LineText }) {
+function Happens({ line, site }: { line: LineText; site: PositionSiteView | undefined }) {
+  const { id, code, why, question, proven, open, meanings } = line;
   const { may, say, last, before } = useSpeaking();
   const word = last('setting', id)?.value;
   const chosen = word?.kind === 'choice' ? word.at : null;
@@ -122,6 +137,7 @@ function Happens({ line: { id, code, why, question, proven, open } }: { line: Li
     <>
       {why}
       {!proven && <span className="text-soft"> Unproven: no cross-reference says it.</span>}
+      <SiteWord meanings={meanings} site={site} />
       {question && (
         <div className="mt-1">
           <p className="font-medium">{question.ask}</p>
@@ -157,4 +173,22 @@ function Happens({ line: { id, code, why, question, proven, open } }: { line: Li
       {!question && (open || word?.kind === 'accepted') && <Accept part="setting" line={id} label={code} />}
     </>
   );
+}
+
+/** What was measured at the supply or told of the cabinet, where the meaning is that; and where it does not belong. */
+function SiteWord({ meanings, site }: { meanings: readonly string[]; site: PositionSiteView | undefined }) {
+  const [newest] = site?.supply?.measurements ?? [];
+  const volts = newest
+    ? `${newest.volts.toFixed(0)} V were measured at ${site?.supply?.name ?? 'its supply'}`
+    : null;
+  const ambient = site?.cabinet?.ambient ?? null;
+  const word =
+    volts !== null && meanings.includes('unit.mains')
+      ? `${volts}.`
+      : volts !== null && meanings.includes('motor.ratedVoltage')
+        ? `${volts}: that belongs to the mains, not to the plate of the motor.`
+        : ambient !== null && meanings.includes('site.ambient')
+          ? `Its cabinet is told to reach ${ambient} °C.`
+          : null;
+  return word === null ? null : <span className="block text-soft">{word}</span>;
 }

@@ -22,6 +22,8 @@ export interface SheetQuestion {
   /** Rows of its table. */
   readonly wiring: readonly (readonly string[])[];
   readonly onLine: boolean;
+  /** In its cabinet, in °C; nothing where it is not known. */
+  readonly ambient: number | null;
   readonly fresh: Dictionary;
   readonly region: string;
   /** Nothing: the smallest rating that fits. */
@@ -41,7 +43,7 @@ export interface SheetAnswer {
 }
 
 export function sheetAnswer(question: SheetQuestion): SheetAnswer {
-  const { vocabulary, old, fresh, outfit, onLine, region, rating } = question;
+  const { vocabulary, old, fresh, outfit, onLine, ambient, region, rating } = question;
   const words = new Vocabulary(vocabulary.entries, vocabulary.functions);
   const bridge = new Bridge(words);
   const readings = new Map(question.readings.map(([code, reading]) => [code as Code, reading]));
@@ -49,7 +51,7 @@ export function sheetAnswer(question: SheetQuestion): SheetAnswer {
   const set = bridge.read(old, outfit, readings);
   const sheet = replacementSheet({
     ...{ bridge, words, fresh, region, rating },
-    old: { set, outfit, wiring: wiringOf(question.wiring), onLine },
+    old: { set, outfit, wiring: wiringOf(question.wiring), onLine, ambient },
     cross: read?.ok ? read.value : null,
     sayings: sayingsFrom(question.sayings),
   });

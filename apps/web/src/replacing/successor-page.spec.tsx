@@ -41,6 +41,7 @@ const show = (reference: string | null, own: DryRunView = view, role = 'viewer')
     'GET cross-references/toreka-c1/toreka-c7': {
       ...{ old: c1.model, fresh: c7.model, text: reference, revision: 0, revisions: [] },
     },
+    'GET positions/A-1/site': { supply: null, cabinet: { name: 'K1', ambient: 35 } },
     'GET replacements?tag=A-1': [],
     'GET positions/A-1/history': {
       newest: 'x',

@@ -15,6 +15,7 @@ import {
   useHistory,
   useModels,
   usePosition,
+  usePositionSite,
   useReplacements,
   useSession,
   useVocabulary,
@@ -200,11 +201,14 @@ function Against({ position, view, old, model, choose, mayBegin }: AgainstProps)
   const rating = params.get('rating');
   const region = fresh?.regions.find(({ id }) => id === view.region) ?? fresh?.regions[0];
   const onLine = position.unit.line !== null;
+  const { data: site } = usePositionSite(view.tag);
   const question = fresh &&
     vocabulary &&
     cross &&
+    site &&
     fresh.ratings.length > 0 && {
       ...{ old, fresh, vocabulary, rating, onLine, cross: cross.text, sayings: [] },
+      ambient: site.cabinet?.ambient ?? null,
       ...{ outfit: { rating: view.rating, region: view.region }, readings: view.readings },
       ...{ wiring: view.wiring, region: region?.id ?? '' },
     };
@@ -234,7 +238,7 @@ function Against({ position, view, old, model, choose, mayBegin }: AgainstProps)
         />
       )}
       <FitPart sheet={sheet} fixed={false} choose={(id) => choose('rating', id)} />
-      <SettingsPart lines={sheet.lines} old={old} fresh={fresh} />
+      <SettingsPart lines={sheet.lines} old={old} fresh={fresh} tag={view.tag} />
       <WiresPart sheet={sheet} old={old} fresh={fresh} hangs={false} />
       <BehaviourPart tag={view.tag} sheet={sheet} />
       <SheetPart name="Only looked at">

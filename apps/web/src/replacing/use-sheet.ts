@@ -36,10 +36,15 @@ export function questionOf(
   const sayings = view.sayings.filter(({ part }) => part !== 'task');
   const last = Math.max(0, ...sayings.map(({ id }) => Number(id)));
   return {
-    key: [view.id, view.version, view.wiringRevision, last, old.revision, fresh.revision],
+    key: [view.id, view.version, view.wiringRevision, view.ambient, last, old.revision, fresh.revision],
     question: vocabulary && {
       ...{ old, fresh, vocabulary, sayings, outfit: { rating, region }, readings: view.readings },
-      ...{ wiring: view.wiring, onLine: view.old.line !== null, cross: view.cross.text },
+      ...{
+        wiring: view.wiring,
+        onLine: view.old.line !== null,
+        ambient: view.ambient,
+        cross: view.cross.text,
+      },
       ...{ region: view.fresh.region, rating: view.fresh.rating },
     },
   };

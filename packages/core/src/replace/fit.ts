@@ -1,10 +1,19 @@
 // Whether a rating of another model can take the place of a unit: what its motor, supply, wiring and cabinet need against what
 // the successor is told to give. What a model does not tell is asked, never assumed.
 
-import type { Dictionary, Fit, Outfit, Rating } from '../dictionary/index.ts';
-import { terminalsOf, type TerminalKind } from '../dictionary/index.ts';
+import {
+  terminalsOf,
+  type DeratingPoint,
+  type Dictionary,
+  type Fit,
+  type Outfit,
+  type Rating,
+  type Terminal,
+  type TerminalKind,
+} from '../dictionary/index.ts';
 import type { PlainSet } from '../meanings/index.ts';
 import { meaningOf } from '../values/index.ts';
+import type { FieldDevice } from '../wiring/index.ts';
 import type { WireMoves } from './wire-moves.ts';
 
 export type FitState = 'good' | 'change' | 'bad' | 'ask';
@@ -20,6 +29,10 @@ export interface FitItem {
 export type FitSubject =
   | 'current'
   | 'inputs'
+  | 'contacts'
+  | 'burden'
+  | 'brake'
+  | 'heat'
   | 'relays'
   | 'outputs'
   | 'signals'
@@ -41,6 +54,11 @@ export interface FitInput {
   readonly unitCurrent: ReturnType<PlainSet['reference']>;
   /** The old unit is on a line. */
   readonly onLine: boolean;
+  /** In the cabinet, in °C; nothing where it is not known. */
+  readonly ambient: number | null;
+  /** That the successor will be set to, in kHz; nothing where it is not told. */
+  readonly carrier: number | null;
+  readonly devices: readonly FieldDevice[];
 }
 
 export const worstOf = (items: readonly FitItem[]): FitState =>
@@ -48,16 +66,65 @@ export const worstOf = (items: readonly FitItem[]): FitState =>
   'good';
 
 export function fitOf(input: FitInput): readonly FitItem[] {
-  return [current(input), ...wired(input), line(input), ...cabinet(input)];
+  return [
+    current(input),
+    ...wired(input),
+    ...contacts(input),
+    ...burdens(input),
+    line(input),
+    ...cabinet(input),
+  ];
 }
 
-/** The rated current of the motor against that of the unit at its duty. */
-function current({ old, unitCurrent: unit }: FitInput): FitItem {
+/** The rated current of the motor against that of the unit at its duty, in its cabinet and at its carrier frequency. */
+function current(input: FitInput): FitItem {
+  const { old, unitCurrent: unit } = input;
   const motor = old.get(meaningOf('motor.ratedCurrent'));
   const needs = motor.kind === 'number' ? `${motor.value.toFixed(1)} A` : 'not told';
-  const gives = unit.ok ? `${unit.value.value.toFixed(1)} A` : 'not told';
-  if (motor.kind !== 'number' || !unit.ok) return { what: 'current', state: 'ask', needs, gives };
-  return { what: 'current', state: unit.value.value >= motor.value ? 'good' : 'bad', needs, gives };
+  const rated = unit.ok ? `${unit.value.value.toFixed(1)} A` : 'not told';
+  if (motor.kind !== 'number' || !unit.ok) return { what: 'current', state: 'ask', needs, gives: rated };
+  const { share, told, unknown } = deratedBy(input);
+  const left = unit.value.value * share;
+  const gives = told.length === 0 ? rated : `${left.toFixed(1)} A (${rated} at ${told.join(', ')})`;
+  if (left < motor.value) return { what: 'current', state: 'bad', needs, gives };
+  return {
+    what: 'current',
+    state: unknown && left * LEAST_SHARE < motor.value ? 'ask' : 'good',
+    needs,
+    gives,
+  };
+}
+
+/** Below it a rating is chosen larger whatever the manual says. */
+const LEAST_SHARE = 0.8;
+
+/** What heat and carrier frequency leave of the current; `unknown` where the cabinet is not told and the model derates. */
+function deratedBy({ fresh: { derating }, ambient, carrier }: FitInput): {
+  readonly share: number;
+  readonly told: readonly string[];
+  readonly unknown: boolean;
+} {
+  if (!derating) return { share: 1, told: [], unknown: false };
+  const byHeat = ambient === null ? 100 : shareAt(derating.ambient, ambient);
+  const byCarrier = carrier === null ? 100 : shareAt(derating.carrier, carrier);
+  return {
+    share: (byHeat * byCarrier) / 10_000,
+    told: [
+      ...(byHeat < 100 ? [`${ambient ?? ''} °C`] : []),
+      ...(byCarrier < 100 ? [`${carrier ?? ''} kHz`] : []),
+    ],
+    unknown: ambient === null && derating.ambient.length > 0,
+  };
+}
+
+/** Straight between two points, in percent; what lies behind the last one counts as the last one. */
+function shareAt(points: readonly DeratingPoint[], at: number): number {
+  const sorted = [...points].sort((a, b) => a.at - b.at);
+  const after = sorted.findIndex((point) => point.at >= at);
+  const [above, below] = [sorted[after], sorted[after - 1]];
+  if (!above) return sorted.at(-1)?.share ?? 100;
+  if (!below) return above.share;
+  return below.share + ((above.share - below.share) * (at - below.at)) / (above.at - below.at);
 }
 
 function wired({ fresh, moves }: FitInput): readonly FitItem[] {
@@ -67,6 +134,7 @@ function wired({ fresh, moves }: FitInput): readonly FitItem[] {
     ['outputs', 'output ', 'digital-output'],
     ['signals', 'signal ', 'analog-input'],
     ['safe-inputs', 'safe-input ', 'safe-input'],
+    ['brake', 'brake ', 'brake'],
   ] as const;
   const terminals = fresh.terminals ? terminalsOf(fresh.terminals) : [];
   const counted = (kind: TerminalKind) => {
@@ -86,6 +154,45 @@ function wired({ fresh, moves }: FitInput): readonly FitItem[] {
   const { old, fresh: now } = moves.logic;
   if (old === undefined || now === undefined || moves.moves.length === 0) return items;
   return [...items, { what: 'logic', state: old === now ? 'good' : 'change', needs: old, gives: now }];
+}
+
+const terminalsBy = ({ terminals }: Dictionary): ReadonlyMap<string, Terminal> =>
+  new Map((terminals ? terminalsOf(terminals) : []).map((each) => [each.id, each]));
+
+/** What hangs on relays and transistor outputs, against what these can switch. */
+function contacts({ fresh, moves, devices }: FitInput): readonly FitItem[] {
+  const terminals = terminalsBy(fresh);
+  return moves.moves.flatMap(({ at, to }): FitItem[] => {
+    const terminal = to === null ? undefined : terminals.get(to);
+    const load = devices.find(({ name }) => at.startsWith(`${name}:`));
+    const switches = terminal?.kind === 'relay' || terminal?.kind === 'digital-output';
+    if (!terminal || !switches || !load || !('milliamps' in load) || load.kind === 'supply') return [];
+    const known = terminal.volts !== null && terminal.milliamps !== null;
+    const holds = (terminal.volts ?? 0) >= load.volts && (terminal.milliamps ?? 0) >= load.milliamps;
+    return [
+      {
+        ...{ what: 'contacts', state: known ? (holds ? 'good' : 'bad') : 'ask' },
+        needs: `${load.name}: ${load.volts} V, ${load.milliamps} mA`,
+        gives: known
+          ? `${terminal.id}: ${terminal.volts ?? ''} V, ${terminal.milliamps ?? ''} mA`
+          : 'not told',
+      },
+    ];
+  });
+}
+
+/** A transmitter that sends a current has to drive it through the input. */
+function burdens({ old, fresh, moves, devices }: FitInput): readonly FitItem[] {
+  const [before, now] = [terminalsBy(old.dictionary), terminalsBy(fresh)];
+  return moves.moves.flatMap(({ at, from, to, place }): FitItem[] => {
+    const device = devices.find(({ name }) => at.startsWith(`${name}:`));
+    const sends = device?.kind === 'transmitter' && device.signal.endsWith('ma');
+    if (!sends || to === null || !place.startsWith('signal ')) return [];
+    const [had, has] = [before.get(from)?.burdenOhm ?? null, now.get(to)?.burdenOhm ?? null];
+    const ohms = (value: number | null) => (value === null ? 'not told' : `${value} Ω`);
+    const state = had !== null && has !== null && has <= had ? 'good' : 'ask';
+    return [{ what: 'burden', state, needs: `${device.name} drove ${ohms(had)}`, gives: ohms(has) }];
+  });
 }
 
 const line = ({ onLine, fresh }: FitInput): FitItem => ({
@@ -123,6 +230,11 @@ function cabinet({ old, oldOutfit, fresh, outfit }: FitInput): readonly FitItem[
     const state = !needs || !had ? 'ask' : needs <= had ? 'good' : 'ask';
     fits.push({ what: 'resistor', state, needs: ohms(had), gives: ohms(needs) });
   }
+  if (before?.lossesW && now?.lossesW)
+    fits.push({
+      ...{ what: 'heat', needs: `${before.lossesW} W`, gives: `${now.lossesW} W` },
+      state: now.lossesW <= before.lossesW ? 'good' : 'ask',
+    });
   if (before?.filter && now?.filter && before.filter !== now.filter)
     fits.push({ what: 'filter', state: 'change', needs: before.filter, gives: now.filter });
   return fits;

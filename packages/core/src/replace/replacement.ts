@@ -18,6 +18,8 @@ export interface OldUnit {
   readonly outfit: Outfit;
   readonly wiring: Wiring;
   readonly onLine: boolean;
+  /** In its cabinet, in °C; nothing where it is not known. */
+  readonly ambient?: number | null;
 }
 
 export interface Successor {
@@ -72,15 +74,23 @@ export function replace(
   });
   const switches = { ...wires.wiring.switches, ...switchesFor(fresh, settings.readings) };
   const wiring: Wiring = { ...wires.wiring, switches };
+  const now = bridge.read(fresh, outfit, settings.readings);
   return {
     ...{ settings, old: oldMachine },
     fit: fitOf({
       ...{ old: old.set, oldOutfit: old.outfit, fresh, outfit },
       ...{ moves: wires, onLine: old.onLine, unitCurrent: blank.set.reference('unit.current') },
+      ...{ ambient: old.ambient ?? null, carrier: carrierOf(now), devices: old.wiring.devices },
     }),
     wires: { ...wires, wiring },
-    machine: machineOf(bridge.read(fresh, outfit, settings.readings), wiring),
+    machine: machineOf(now, wiring),
   };
+}
+
+/** In kHz. */
+function carrierOf(set: PlainSet): number | null {
+  const carrier = set.get(meaningOf('carrier.frequency'));
+  return carrier.kind === 'number' ? carrier.value / 1000 : null;
 }
 
 /** Whether another rating of the successor would fit: its terminals are the same, and so are the moves of the wires. */
@@ -89,12 +99,15 @@ export function fitAs(
   old: OldUnit,
   fresh: Dictionary,
   outfit: Outfit,
-  moves: WireMoves,
+  { wires: moves, machine }: Pick<Replacement, 'wires' | 'machine'>,
 ): readonly FitItem[] {
   const defaults = defaultSet(fresh, outfit)?.readings ?? new Map<Code, Reading>();
   const unitCurrent = bridge.read(fresh, outfit, defaults).reference('unit.current');
   const { set, outfit: oldOutfit, onLine } = old;
-  return fitOf({ old: set, oldOutfit, fresh, outfit, moves, onLine, unitCurrent });
+  return fitOf({
+    ...{ old: set, oldOutfit, fresh, outfit, moves, onLine, unitCurrent },
+    ...{ ambient: old.ambient ?? null, carrier: carrierOf(machine.set), devices: old.wiring.devices },
+  });
 }
 
 /** The contact of a warm motor, where the old unit has a fixed input for it and the successor a function. */

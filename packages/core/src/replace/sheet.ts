@@ -56,6 +56,8 @@ export interface SheetInput {
 export interface LineText {
   readonly id: string;
   readonly group: Group;
+  /** What it says, whatever the model. */
+  readonly meanings: readonly string[];
   readonly code: string;
   readonly name: string;
   readonly value: string;
@@ -136,7 +138,7 @@ export function replaceBy(input: SheetInput): {
   const known = fresh.ratings.find(({ id }) => id === input.rating)?.id;
   const first = by(known ?? fresh.ratings[0]?.id ?? '');
   const ratings = fresh.ratings.map(({ id, name }) => {
-    const fit = fitAs(bridge, old, fresh, { rating: id, region }, first.wires);
+    const fit = fitAs(bridge, old, fresh, { rating: id, region }, first);
     return { id, name, state: worstOf(fit) };
   });
   const fitting = ratings.find(({ state }) => state !== 'bad') ?? ratings.at(-1);
@@ -157,9 +159,11 @@ export function replacementSheet(input: SheetInput, walk: WalkOptions = WALK): R
     ...{ id, text, accepted: sayings.accepted.get(id) ?? null },
   });
   const walked = sameBehaviour(replacement.old, machine, walk);
-  const fit = replacement.fit.map((item) => ({
-    ...{ ...item, id: `fit ${item.what}`, accepted: sayings.accepted.get(`fit ${item.what}`) ?? null },
-  }));
+  const fit = replacement.fit.map((item) => {
+    // Loads and signals are several; each is named by what it needs.
+    const id = `fit ${item.what}${SEVERAL.includes(item.what) ? ` ${item.needs}` : ''}`;
+    return { ...item, id, accepted: sayings.accepted.get(id) ?? null };
+  });
   const doubts = doubtsOf(wires.moves, point);
   const cautions = cautionsOf(old.set.dictionary, fresh, old.wiring, wires).map(({ id, text }: Caution) =>
     point(`caution ${id}`, text),
@@ -190,6 +194,8 @@ export function replacementSheet(input: SheetInput, walk: WalkOptions = WALK): R
     },
   };
 }
+
+const SEVERAL: readonly FitItem['what'][] = ['contacts', 'burden'];
 
 /** Whoever reads and writes the registers of the old unit was told. */
 export const OUTSIDE = 'outside';
@@ -256,6 +262,7 @@ function textOf(line: SettingLine, words: Words): LineText {
   return {
     ...{ id: line.id, group: line.group, code: line.code, proven: line.proven, open: line.open },
     name: parameterOf(line, old, fresh)?.name ?? '',
+    meanings: line.parts.map(({ meaning }): string => meaning),
     value: shown(isOld ? old : fresh, line.code, line.reading),
     now: codesSetBy(line).map((code) => ({
       ...{ code, value: shown(fresh, code, readings.get(code)) },
