@@ -7,6 +7,7 @@
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { behaviourBench } from './bench/behaviour.mjs';
+import { replacingBench } from './bench/replacing.mjs';
 import { compareBench } from './bench/compare.mjs';
 import { firstLoadBench } from './bench/first-load.mjs';
 import { keepingBench } from './bench/keeping.mjs';
@@ -34,6 +35,7 @@ const BENCHES = {
   storage: storageBench,
   'plain-values': plainValuesBench,
   behaviour: behaviourBench,
+  replacing: replacingBench,
   planning: planningBench,
   'peers-scroll': peersScrollBench,
   'first-load': firstLoadBench,

@@ -12,6 +12,7 @@ import { ContentStore } from '../sets/content-store.service.ts';
 import { Clock } from '../storage/clock.ts';
 import { EvidenceChain } from './evidence-chain.service.ts';
 import { IntegrityCheck } from './integrity-check.entity.ts';
+import { checkReplacements } from './closed-replacements.ts';
 import { checkLooks } from './looks.ts';
 import { checkSignatures } from './signatures.ts';
 
@@ -98,6 +99,7 @@ export class Integrity implements OnApplicationShutdown {
     const findings: readonly IntegrityFinding[] = [
       ...(await this.checkDictionaries()),
       ...(await this.checkWirings()),
+      ...(await checkReplacements(manager)),
       ...(await checkSignatures(manager)),
       ...(await checkLooks(manager)),
       ...chained,

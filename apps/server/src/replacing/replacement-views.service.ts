@@ -69,13 +69,16 @@ export class ReplacementViews {
     };
   }
 
-  async markOf(replacement: Replacement): Promise<ReplacementMark> {
-    const [from, to] = await Promise.all(
-      [replacement.oldDictionaryId, replacement.dictionaryId].map((id) => this.dictionaries.named(id)),
-    );
+  /** Of every model, by the id of its dictionary. */
+  async names(): Promise<ReadonlyMap<string, string>> {
+    return new Map((await this.dictionaries.all()).map(({ id, name }) => [id, name]));
+  }
+
+  markOf(replacement: Replacement, names: ReadonlyMap<string, string>): ReplacementMark {
+    const { oldDictionaryId: from, dictionaryId: to } = replacement;
     return {
       ...{ id: replacement.id, tag: replacement.position.tag, state: replacement.state },
-      ...{ from: from?.name ?? '', to: to?.name ?? '', startedBy: replacement.startedBy },
+      ...{ from: names.get(from) ?? from, to: names.get(to) ?? to, startedBy: replacement.startedBy },
       startedAt: replacement.startedAt.toISOString(),
       endedAt: replacement.endedAt?.toISOString() ?? null,
     };

@@ -101,7 +101,8 @@ export class Replacements {
       relations: { position: true },
       order: { startedAt: 'DESC' },
     });
-    return Promise.all(all.map((each) => this.views.markOf(each)));
+    const names = await this.views.names();
+    return all.map((each) => this.views.markOf(each, names));
   }
 
   /** What people have said of lines. All of it is taken, or none. */

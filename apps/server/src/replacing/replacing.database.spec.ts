@@ -6,6 +6,8 @@ import type {
   PositionDetailView,
   Problem,
   CrossReferenceView,
+  IntegrityReport,
+  ReplacementRecord,
   ReplaceEstimate,
   ReplaceListModel,
   ReplacementMark,
@@ -352,6 +354,26 @@ describe('a replacement carried out', () => {
     expect(new Set(earlier.map(({ tag }) => tag))).toEqual(new Set([TAG, 'GL-BE-03']));
     await act(next.body.id, 'give-up', { why: 'end of the test' });
   });
+});
+
+it('a closed sheet that was damaged is noticed by the check, and nothing of it is shown', async () => {
+  const source = plant.app.get(DataSource);
+  const closed = (await technician.get<ReplacementMark[]>('replacements?tag=GL-BE-03')).body[0]?.id ?? '';
+  expect((await technician.get<ReplacementRecord>(`replacements/${closed}/record`)).body.view.tag).toBe(
+    'GL-BE-03',
+  );
+  await source.query('alter table replacement disable trigger ended');
+  const said = (record: string) =>
+    source.query(`update replacement set record = ${record} where id = $1`, [closed]);
+  await said(`replace(record, 'main switch only', 'a contactor')`);
+  const shown = await technician.get<Problem>(`replacements/${closed}/record`);
+  expect([shown.status, shown.body.detail]).toEqual([500, expect.stringContaining('is damaged')]);
+  const { body } = await engineer.post<IntegrityReport>('integrity');
+  const texts = body.findings.map(({ text }) => text);
+  expect(texts).toContainEqual(expect.stringContaining('replacement of GL-BE-03 is damaged'));
+  await said(`replace(record, 'a contactor', 'main switch only')`);
+  expect((await technician.get<ReplacementRecord>(`replacements/${closed}/record`)).status).toBe(200);
+  await source.query('alter table replacement enable trigger ended');
 });
 
 describe('a whole model at once', () => {

@@ -41,6 +41,12 @@ export function SwapForm({
         {fresh.maker} {fresh.name} {rating} from now on. The old unit leaves the register and its sets stay;
         the wiring is kept with the new terminals.
       </p>
+      {isOutside(firmware, fresh) && (
+        <p role="alert" className="mt-2 border-l-4 border-look bg-look-wash px-2 py-1">
+          The sheet is of the {fresh.name} with firmware {fresh.firmware.from} to {fresh.firmware.to}. Choose
+          the version of firmware {firmware.trim()} above, or look at the plate again.
+        </p>
+      )}
       <div className="mt-2 flex flex-wrap items-end gap-3">
         <Field name="Serial number, from its plate">
           <input
@@ -79,6 +85,13 @@ export function SwapForm({
       </div>
     </>
   );
+}
+
+/** Another firmware has other parameters; what is no number is told by nobody. */
+function isOutside(text: string, { firmware: { from, to } }: Dictionary): boolean {
+  const [own, least, most] = [text.trim(), from, to].map(Number);
+  if (text.trim() === '' || own === undefined || least === undefined || most === undefined) return false;
+  return own < least || own > most;
 }
 
 function LineFields({

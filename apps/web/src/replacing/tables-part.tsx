@@ -2,7 +2,7 @@
 // more than one holds.
 
 import type { ReplacementView, SettingTableView } from '@drive-keep/api';
-import { findParameter, type Code, type Dictionary } from '@drive-keep/core/dictionary';
+import { findParameter, type Dictionary } from '@drive-keep/core/dictionary';
 import type { ReplacementSheet } from '@drive-keep/core/replace';
 import {
   findRow,
@@ -17,6 +17,7 @@ import { Link } from 'react-router';
 import { usePosition, usePositionSite, useSettingTables } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { SheetPart } from '../ui/page.tsx';
+import { lineOf } from './line-of.ts';
 import { useSpeaking } from './saying.tsx';
 
 export function TablesPart({
@@ -185,8 +186,3 @@ function RowValues({
     </>
   );
 }
-
-/** The line of the sheet in which this setting of the successor is decided. */
-const lineOf = ({ lines }: ReplacementSheet, code: Code) =>
-  lines.find(({ now }) => now.some((each) => each.code === code)) ??
-  lines.find(({ id }) => id === `new ${code}`);

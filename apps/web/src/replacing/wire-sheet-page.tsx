@@ -89,7 +89,7 @@ function Phases({ id, own }: { id: string; own: OwnWireSheet }) {
         {phase === 'off' && !dead && <NotDead />}
         <ul>
           {tasks.map((task) => (
-            <TaskRow key={task.id} id={id} task={task} tick={own.ticks[task.id]} may={may} />
+            <TaskRow key={task.id} id={id} tag={own.tag} task={task} tick={own.ticks[task.id]} may={may} />
           ))}
         </ul>
       </section>
@@ -105,12 +105,13 @@ const NotDead = () => (
 
 interface TaskRowProps {
   readonly id: string;
+  readonly tag: string;
   readonly task: Task;
   readonly tick: OwnTick | undefined;
   readonly may: boolean;
 }
 
-function TaskRow({ id, task, tick, may }: TaskRowProps) {
+function TaskRow({ id, tag, task, tick, may }: TaskRowProps) {
   const set = useWireSheets((state) => state.tick);
   const [noting, setNoting] = useState(false);
   const done = (tick?.note ?? null) !== null;
@@ -125,6 +126,14 @@ function TaskRow({ id, task, tick, may }: TaskRowProps) {
           <span className={`block text-lg ${done ? 'text-soft' : ''}`}>{task.text}</span>
           {task.detail !== '' && <span className="block text-sm text-soft">{task.detail}</span>}
           {tick && <TickTold tick={tick} />}
+          {task.id === 'before photo' && (
+            <Link
+              to={`/positions/${tag}/wiring`}
+              className="mr-4 inline-block min-h-8 text-sm text-plum underline max-lg:min-h-12 max-lg:pt-3 print:hidden"
+            >
+              Keep the photograph with the wiring
+            </Link>
+          )}
           {may && (
             <button
               type="button"

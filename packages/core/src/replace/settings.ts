@@ -46,7 +46,9 @@ export type Why =
   /** Carried exactly, rounded, limited, or not at all: its parts say how. */
   | { readonly code: 'bridge' }
   /** The successor keeps its default. */
-  | { readonly code: 'default' };
+  | { readonly code: 'default' }
+  /** Somebody has set it by hand on this sheet. */
+  | { readonly code: 'said' };
 
 export interface Question {
   readonly ask: string;
@@ -310,6 +312,8 @@ class Carrying {
         const group = rule.does === 'asked' ? 'asked' : rule.does === 'check' ? 'check' : 'new';
         return [{ ...line, group, why, question, proven: true, open: question !== null && answer === null }];
       }
+      // What somebody has said of it stands on the sheet, whatever else decides it.
+      if (answer) return [{ ...line, group: 'new', why: { code: 'said' }, proven: true, open: false }];
       if (keeping !== 'setting' || access === 'read' || decided.has(code) || said.has(code)) return [];
       const entry = meaning === null ? undefined : bridge.vocabulary.of(meaning);
       if (entry?.kind === 'trigger' || entry?.moves !== true) return [];

@@ -3,6 +3,7 @@
 // written here, for the screen, for paper and for the record alike.
 
 import {
+  mendOf,
   sameBehaviour,
   sayDifference,
   saySameness,
@@ -12,7 +13,7 @@ import {
   type WalkOptions,
 } from '../behaviour/index.ts';
 import { sayPlain, type Bridge, type Plain, type Vocabulary } from '../meanings/index.ts';
-import type { Code, Dictionary } from '../dictionary/index.ts';
+import { findParameter, type Code, type Dictionary, type Outfit } from '../dictionary/index.ts';
 import { isRaw, isUnreadable, showRaw, type Reading } from '../values/index.ts';
 import { cautionsOf, type Caution } from './cautions.ts';
 import type { CrossReference } from './cross-reference.ts';
@@ -85,6 +86,8 @@ export interface Point {
 
 export interface DifferencePoint extends Point {
   readonly events: readonly Event[];
+  /** Settings of the successor that would make both do the same here; none where no setting does. */
+  readonly mend: readonly (NewValue & { readonly raw: number })[];
 }
 
 export interface ReplacementSheet {
@@ -168,7 +171,7 @@ export function replacementSheet(input: SheetInput, walk: WalkOptions = WALK): R
   const cautions = cautionsOf(old.set.dictionary, fresh, old.wiring, wires).map(({ id, text }: Caution) =>
     point(`caution ${id}`, text),
   );
-  const differences = differencesOf(walked, replacement, words, point);
+  const differences = differencesOf(walked, replacement, { words, fresh, outfit: { rating, region } }, point);
   const outside = old.onLine ? outsideTable(old.set.dictionary, fresh) : null;
   const unsaid = (points: readonly { readonly accepted: string | null }[]) =>
     points.filter(({ accepted }) => accepted === null).length;
@@ -226,15 +229,23 @@ function doubtText(doubt: MoveDoubt, to: string | null): string {
 
 function differencesOf(
   { differences }: Sameness,
-  { machine }: Replacement,
-  words: Vocabulary,
+  { machine, old }: Replacement,
+  {
+    words,
+    fresh,
+    outfit,
+  }: { readonly words: Vocabulary; readonly fresh: Dictionary; readonly outfit: Outfit },
   point: (id: string, text: string) => Point,
 ): readonly DifferencePoint[] {
   const speaker = { machine, term: words.termOf };
   // What somebody has said of a difference is said of these words: other words are another difference.
   return differences.map((each: Difference) => {
     const text = `${sayDifference(each, speaker)}.`;
-    return { ...point(`difference ${text}`, text), events: each.events };
+    const mend = [...mendOf(each, old, machine, outfit)].flatMap(([code, raw]) => {
+      const parameter = findParameter(fresh, code);
+      return parameter ? [{ code, raw, name: parameter.name, value: showRaw(parameter.form, raw) }] : [];
+    });
+    return { ...point(`difference ${text}`, text), events: each.events, mend };
   });
 }
 
@@ -294,6 +305,7 @@ const WHY: Readonly<Record<Exclude<Why['code'], 'text'>, string>> = {
   'could-not-be-read': 'Could not be read.',
   bridge: '',
   default: 'Only the successor has it: as delivered.',
+  said: 'Set by hand on this sheet.',
 };
 const whyText = (why: Why): string => (why.code === 'text' ? why.text : WHY[why.code]);
 
