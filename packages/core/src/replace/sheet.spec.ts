@@ -6,6 +6,7 @@ import type { Code } from '../dictionary/index.ts';
 import {
   anySettings,
   anyWish,
+  benchWiring,
   bridge,
   modelNamed,
   outfitOf,
@@ -190,4 +191,61 @@ it('takes the last word of each line, as if nothing had been said before it', ()
     }),
     SEEDED,
   );
+});
+
+describe('what cannot go over', () => {
+  const [old, fresh] = [modelNamed('halvern-hn20@1'), modelNamed('halvern-hn64@1')];
+  const outfit = outfitOf(old);
+  const set = (readings: ReadonlyMap<Code, Reading>) => bridge.read(old, outfit, readings);
+  const asked = (
+    readings: ReadonlyMap<Code, Reading>,
+    { wiring = NO_WIRING, model = fresh }: { wiring?: Wiring; model?: typeof fresh } = {},
+  ) =>
+    sheetOf({
+      ...{ bridge, words: bridge.vocabulary, fresh: model, region: '50-hz', rating: null, cross: null },
+      old: { set: set(readings), outfit, wiring, onLine: false },
+      sayings: NOTHING_SAID,
+    });
+
+  it('a value that could not be read is asked for, and never carried as a number', () => {
+    const code = old.parameters.find(({ meaning }) => meaning === 'ramp.up')?.code ?? ('' as Code);
+    const readings = new Map<Code, Reading>([...readingsOf(old, {}), [code, { unreadable: 'refused' }]]);
+    const line = asked(readings).lines.find(({ id }) => id === `old ${code}`);
+    expect(line).toMatchObject({
+      open: true,
+      value: 'could not be read',
+      why: 'Could not be read.',
+      now: [],
+    });
+  });
+
+  it('without a wiring says so, and asks how the wires will be found', () => {
+    const { cautions, moves, open } = asked(readingsOf(old, {}));
+    expect([cautions[0]?.id, moves, open.wires]).toEqual(['caution no-wiring', [], cautions.length]);
+  });
+
+  it('on a successor with too few inputs wires hang in the air, and the fit, the doubts and the hands say which', () => {
+    const { terminals } = fresh;
+    if (!terminals) throw new Error('no chart');
+    let left = 1;
+    const few: typeof fresh = {
+      ...fresh,
+      terminals: {
+        ...terminals,
+        strips: terminals.strips.map((strip) => ({
+          ...strip,
+          terminals: strip.terminals.filter(({ kind }) => kind !== 'digital-input' || left-- > 0),
+        })),
+      },
+    };
+    const wiring = benchWiring(old);
+    const sheet = asked(readingsOf(old, {}), { wiring, model: few });
+    const lost = sheet.moves.filter(({ to }) => to === null);
+    expect(lost.length).toBeGreaterThan(0);
+    expect(sheet.fit.find(({ what }) => what === 'inputs')).toMatchObject({ state: 'bad', accepted: null });
+    for (const { from, wire } of lost) {
+      expect(sheet.doubts.map(({ id }) => id)).toContain(`wire ${from} no-place`);
+      expect(sheet.tasks.map(({ id }) => id)).toContain(`on ${wire} nowhere`);
+    }
+  });
 });
