@@ -20,7 +20,13 @@ export function OutsidePart({ table, open }: { table: OutsideTable | null; open:
     <SheetPart name="Who else knows it" state={openText(open)}>
       <p>
         Controllers and panels that read or write the old unit have to be changed: {table.lines.length}{' '}
-        registers, {gone === 0 ? 'all of them are on the successor' : `${gone} of them have no counterpart`}.
+        registers,{' '}
+        {gone === 0
+          ? 'all of them are on the successor'
+          : gone === 1
+            ? 'one of them has no counterpart'
+            : `${gone} of them have no counterpart`}
+        .
       </p>
       {table.notes.map((note) => (
         <p key={note} className="text-sm">

@@ -32,7 +32,7 @@ export function OwnValues({ line, fresh }: { line: LineText; fresh: Dictionary }
     return (
       <Button
         weight="quiet"
-        className="min-h-7 px-0"
+        className="-ml-3 min-h-7"
         onClick={() => setOpen(true)}
         aria-label={`Own value for ${line.code}`}
       >

@@ -223,6 +223,7 @@ function PositionRow({
         {duty} <span className="text-soft">{machine}</span>
       </td>
       <td className="py-1 pr-4">
+        {replacement?.state === 'closed' && <span className="text-soft">new: </span>}
         {rating}{' '}
         <span className="text-soft">
           serial {serial}, since {showDate(installedAt)}

@@ -23,7 +23,7 @@ export function SettingTablesPage() {
   return (
     <Page title="Setting tables">
       <h1 className="text-2xl font-semibold">Setting tables</h1>
-      <p className="mt-1 text-soft">
+      <p className="mt-1 mb-3 text-soft">
         What the maker of a machine gives: this unit, this motor, this supply, these values. The row that
         holds for a position is offered on the sheet of its replacement.
       </p>
