@@ -3,10 +3,13 @@
 
 import type { ReplacementView, SayingView } from '@drive-keep/api';
 import {
+  FIT_STATES,
+  FIT_SUBJECTS,
+  GROUP_NAMES,
+  PHASE_NAMES,
   PHASES,
   type Group,
   type LineText,
-  type Phase,
   type Point,
   type ReplacementSheet,
 } from '@drive-keep/core/replace';
@@ -25,27 +28,6 @@ export const WIRE_SHEET_COLUMNS = [
   { heading: 'What', share: 0.46 },
   { heading: 'To know', share: 0.4 },
 ] as const;
-
-const GROUPS: Readonly<Record<Group, string>> = {
-  asked: 'Settings: asked',
-  converted: 'Settings: converted',
-  carried: 'Settings: carried as they are',
-  plate: 'Settings: by motor and supply',
-  check: 'Settings: check only',
-  left: 'Settings: left behind',
-  new: 'Settings: only the successor has them',
-};
-
-const PHASE_NAMES: Readonly<Record<Phase, string>> = {
-  before: 'Before a hand goes in',
-  off: 'Off the old unit',
-  board: 'Links and switches of the new unit',
-  on: 'On the new unit',
-  closing: 'Before the supply is on again',
-  proof: 'With the supply on',
-};
-
-const STATES = { good: 'fits', change: 'fits with changes', ask: 'to be looked at', bad: 'does not fit' };
 const BOX = '☐';
 
 class Said {
@@ -73,8 +55,8 @@ export function replacementParts(sheet: ReplacementSheet, view: ReplacementView)
       row([text, accepted ?? 'open', '', said.who('point', id)], accepted === null),
     ),
   });
-  const groups = (Object.keys(GROUPS) as Group[]).map((group) => ({
-    name: GROUPS[group],
+  const groups = (Object.keys(GROUP_NAMES) as Group[]).map((group) => ({
+    name: `Settings: ${GROUP_NAMES[group]}`,
     rows: sheet.lines
       .filter((line) => line.group === group)
       .map((line) => row(lineCells(line, said), line.open)),
@@ -85,8 +67,8 @@ export function replacementParts(sheet: ReplacementSheet, view: ReplacementView)
       rows: sheet.fit.map(({ id, what, needs, gives, state, accepted }) =>
         row(
           [
-            `${what}: ${needs}`,
-            `${STATES[state]}${accepted === null ? '' : `: ${accepted}`}`,
+            `${FIT_SUBJECTS[what]}: ${needs}`,
+            `${FIT_STATES[state].text}${accepted === null ? '' : `: ${accepted}`}`,
             gives,
             said.who('point', id),
           ],

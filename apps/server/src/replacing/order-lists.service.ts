@@ -1,6 +1,7 @@
 // What is to be bought for a model that is replaced: one line a position, and how many of each rating.
 
 import { Injectable } from '@nestjs/common';
+import { FIT_STATES } from '@drive-keep/core/replace';
 import { writeTable } from '@drive-keep/core/values';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { writeSheets, type SheetToWrite } from '../file-content/spreadsheet.ts';
@@ -18,8 +19,6 @@ const COLUMNS = [
   ['state', 16],
   ['risk', 40],
 ] as const;
-
-const FITS = { good: 'fits', change: 'fits with changes', ask: 'to be looked at', bad: 'does not fit' };
 
 @Injectable()
 export class OrderLists {
@@ -74,7 +73,7 @@ export class OrderLists {
           maker,
           name,
           told.rating,
-          FITS[told.state],
+          FIT_STATES[told.state].text,
           state,
           row.risks.join('; '),
         ],

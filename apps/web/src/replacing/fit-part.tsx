@@ -1,35 +1,9 @@
-import type { FitState, FitSubject, ReplacementSheet } from '@drive-keep/core/replace';
+import { FIT_STATES, FIT_SUBJECTS, type ReplacementSheet } from '@drive-keep/core/replace';
 import type { ReactNode } from 'react';
 import { Choice } from '../ui/choice.tsx';
 import { SheetPart } from '../ui/page.tsx';
 import { Accept } from './accept.tsx';
 import { openText } from './open-text.ts';
-
-export const FIT_STATES: Readonly<Record<FitState, { readonly shape: string; readonly text: string }>> = {
-  good: { shape: '✓', text: 'fits' },
-  change: { shape: '△', text: 'fits with changes' },
-  ask: { shape: '?', text: 'to be looked at' },
-  bad: { shape: '✕', text: 'does not fit' },
-};
-
-export const FIT_SUBJECTS: Readonly<Record<FitSubject, string>> = {
-  current: 'Current of the motor',
-  inputs: 'Inputs',
-  contacts: 'Load on a contact',
-  burden: 'Burden of a transmitter',
-  brake: 'Brake output',
-  heat: 'Heat in the cabinet',
-  relays: 'Relays',
-  outputs: 'Transistor outputs',
-  signals: 'Analog signals',
-  'safe-inputs': 'Safe torque off',
-  line: 'Line',
-  logic: 'Side of the contacts',
-  size: 'Room (width, height, depth)',
-  fuse: 'Fuse',
-  resistor: 'Braking resistor',
-  filter: 'Mains filter',
-};
 
 export function FitPart({
   sheet: { ratings, rating, fit, open },

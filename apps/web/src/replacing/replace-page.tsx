@@ -2,7 +2,7 @@
 // and what all of them ask, answered once.
 
 import type { ReplaceEstimate, ReplaceListModel, ReplaceListRow, ReplacementView } from '@drive-keep/api';
-import type { SurveyedQuestion } from '@drive-keep/core/replace';
+import { FIT_STATES, type SurveyedQuestion } from '@drive-keep/core/replace';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -17,7 +17,6 @@ import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 import { Way } from '../ui/way.tsx';
 import { showDate } from '../words/dates.ts';
-import { FIT_STATES } from './fit-part.tsx';
 
 export function ReplacePage() {
   const { data: lists, error } = useReplaceLists();

@@ -3,7 +3,7 @@
 
 import type { PositionSiteView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
-import type { Group, LineText } from '@drive-keep/core/replace';
+import { GROUP_NAMES, type Group, type LineText } from '@drive-keep/core/replace';
 import { usePositionSite } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
@@ -12,16 +12,6 @@ import { Accept, Told } from './accept.tsx';
 import { openText } from './open-text.ts';
 import { OwnValues } from './own-values.tsx';
 import { useSpeaking } from './saying.tsx';
-
-export const GROUP_NAMES: Readonly<Record<Group, string>> = {
-  asked: 'Asked',
-  converted: 'Converted',
-  carried: 'Carried as it is',
-  plate: 'By motor and supply',
-  check: 'Check only',
-  left: 'Left behind',
-  new: 'Only the successor has it',
-};
 
 export function SettingsPart({
   lines,

@@ -1,7 +1,7 @@
 // What hands do at the cabinet, in the order in which one works: what must be dead first. Each line is ticked off by name; it
 // goes on without a network, and prints.
 
-import { PHASES, type Phase, type Task } from '@drive-keep/core/replace';
+import { PHASE_NAMES, PHASES, type Task } from '@drive-keep/core/replace';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useSession } from '../api/queries.ts';
@@ -13,15 +13,6 @@ import { Page } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
 import { useWireSheet, type WireSheetState } from './use-wire-sheet.ts';
 import { useWireSheets, type OwnTick, type OwnWireSheet } from './wire-sheet-store.ts';
-
-const PHASE_NAMES: Readonly<Record<Phase, string>> = {
-  before: 'Before a hand goes in',
-  off: 'Off the old unit',
-  board: 'Links and switches of the new unit',
-  on: 'On the new unit',
-  closing: 'Before the supply is on again',
-  proof: 'With the supply on',
-};
 
 export function WireSheetPage() {
   const { id = '' } = useParams();

@@ -19,3 +19,4 @@ export { PHASES, type Phase, type Task } from './tasks.ts';
 export type { OutsideTable, RegisterFacts, RegisterLine } from './outside.ts';
 export { survey, type Surveyed, type SurveyedQuestion } from './survey.ts';
 export * from './edit-cross-reference.ts';
+export * from './names.ts';
