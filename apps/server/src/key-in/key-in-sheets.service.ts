@@ -98,7 +98,8 @@ export class KeyInSheets {
     return this.view(await this.dataSource.transaction((manager) => this.keep(manager, ...what)));
   }
 
-  private async keep(
+  /** Inside a transaction of the caller; answers with the id of the sheet. */
+  async keep(
     manager: EntityManager,
     ...[at, dictionary, current, plan, { target, person, first }]: SheetToKeep
   ): Promise<string> {

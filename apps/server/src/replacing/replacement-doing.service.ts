@@ -92,19 +92,19 @@ export class ReplacementDoing {
       throw refused(`${computed.settings.open} lines of the settings are not decided. Decide them first.`);
     const { oldUnit } = replacement;
     const target = `the replacement of ${ground.old.name} serial ${oldUnit.serial}`;
-    await this.requireCurrent(id, version);
-    const made = await this.plans.towards(tag, set, target, account);
+    const keep = await this.plans.towards(tag, set, target, account);
     await this.dataSource.transaction(async (manager) => {
       const now = await this.open(manager, id, version);
       if (now.newUnit?.id !== replacement.newUnit?.id) throw refused(`Another unit sits at ${tag} since.`);
+      const made = await keep(manager);
       await manager.update(
         Replacement,
         { id },
         {
           ...{ promisedHash: await this.contents.keep(set, manager), version: version + 1 },
-          ...('plan' in made
-            ? { writePlanId: made.plan.id, keyInSheetId: null }
-            : { keyInSheetId: made.sheet.id, writePlanId: null }),
+          ...('planId' in made
+            ? { writePlanId: made.planId, keyInSheetId: null }
+            : { keyInSheetId: made.sheetId, writePlanId: null }),
         },
       );
     });
@@ -229,10 +229,6 @@ export class ReplacementDoing {
     if (replacement.state !== 'open') throw refused('This replacement has ended: its sheet stays as it is.');
     requireSameVersion(replacement.version, version, `The replacement of ${replacement.position.tag}`);
     return replacement;
-  }
-
-  private requireCurrent(id: string, version: number): Promise<unknown> {
-    return this.dataSource.transaction((manager) => this.open(manager, id, version));
   }
 
   private units(manager: EntityManager, positionId: string): Promise<{ id: string }[]> {

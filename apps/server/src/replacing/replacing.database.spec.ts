@@ -365,13 +365,13 @@ it('a closed sheet that was damaged is noticed by the check, and nothing of it i
   await source.query('alter table replacement disable trigger ended');
   const said = (record: string) =>
     source.query(`update replacement set record = ${record} where id = $1`, [closed]);
-  await said(`replace(record, 'main switch only', 'a contactor')`);
+  await said(`replace(record, 'main switch only', 'no switch whatever')`);
   const shown = await technician.get<Problem>(`replacements/${closed}/record`);
   expect([shown.status, shown.body.detail]).toEqual([500, expect.stringContaining('is damaged')]);
   const { body } = await engineer.post<IntegrityReport>('integrity');
   const texts = body.findings.map(({ text }) => text);
   expect(texts).toContainEqual(expect.stringContaining('replacement of GL-BE-03 is damaged'));
-  await said(`replace(record, 'a contactor', 'main switch only')`);
+  await said(`replace(record, 'no switch whatever', 'main switch only')`);
   expect((await technician.get<ReplacementRecord>(`replacements/${closed}/record`)).status).toBe(200);
   await source.query('alter table replacement enable trigger ended');
 });

@@ -14,6 +14,7 @@ import {
 } from '@drive-keep/core/plans';
 import { defaultSet, type ParameterSet } from '@drive-keep/core/sets';
 import { sameReading, type Reading, meaningOf } from '@drive-keep/core/values';
+import type { EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { KeyInSheets } from '../key-in/key-in-sheets.service.ts';
@@ -112,35 +113,41 @@ export class ResetPlans {
     });
   }
 
-  /** Resets the unit in place for its region, and brings what is wanted; over its line, or as a sheet for its keypad. */
+  /**
+   * Resets the unit in place for its region, and brings what is wanted; over its line, or as a sheet for its keypad. Everything
+   * but the keeping, which the caller does in a transaction of its own.
+   */
   async towards(
     tag: string,
     wanted: ParameterSet,
     target: string,
     { person }: Account,
-  ): Promise<{ readonly plan: WritePlanView } | { readonly sheet: KeyInSheetView }> {
+  ): Promise<
+    (manager: EntityManager) => Promise<{ readonly planId: string } | { readonly sheetId: string }>
+  > {
     const [at] = await this.register.inPlace([tag]);
     if (!at) throw new Error('no position');
     const ground = at.unit.line ? await this.ground(tag) : await this.delivered(at);
     const { dictionary, current } = ground;
     const back = new Map<Code, Reading | undefined>(wanted.readings);
     const plan = requirePlan(ground, choiceOf(ground, undefined, undefined), back);
-    const { line } = ground.at.unit;
-    if (line && plan.steps.length > 0) {
-      const told = { kind: 'reset' as const, follows: null, person, reset: plan, target };
-      return { plan: await this.plans.store(at, dictionary, current, plan.back, told) };
-    }
     const facts = factsOf(dictionary, at.unit) ?? {};
-    if (line) {
-      const told = { kind: 'write' as const, follows: null, person, target };
-      const own = planWrites(dictionary, facts, current, back);
-      return { plan: await this.plans.store(at, dictionary, current, own, told) };
+    if (!at.unit.line) {
+      const own = planWrites(dictionary, facts, plan.afterReset, back, 'keypad');
+      const first = plan.procedure.steps.map(({ text }) => text);
+      const told = { person, target, first };
+      return async (manager) => ({
+        sheetId: await this.sheets.keep(manager, at, dictionary, plan.afterReset, own, told),
+      });
     }
-    const own = planWrites(dictionary, facts, plan.afterReset, back, 'keypad');
-    const first = plan.procedure.steps.map(({ text }) => text);
-    return {
-      sheet: await this.sheets.store(at, dictionary, plan.afterReset, own, { person, target, first }),
-    };
+    // A model without a reset over its line is brought there from what it holds.
+    const resets = plan.steps.length > 0;
+    const own = resets ? plan.back : planWrites(dictionary, facts, current, back);
+    const kind = resets ? ('reset' as const) : ('write' as const);
+    const told = { kind, follows: null, person, target, ...(resets ? { reset: plan } : {}) };
+    return async (manager) => ({
+      planId: await this.plans.keep(manager, at, dictionary, current, own, told),
+    });
   }
 
   /** A unit that nothing can read is taken to be as delivered; its reset makes sure of it. */
