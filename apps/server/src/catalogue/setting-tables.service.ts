@@ -49,7 +49,7 @@ export class SettingTables {
     };
   }
 
-  /** `seen` is the newest revision of that name that was looked at, 0 for none. */
+  /** As a further revision where one of that name is kept already. */
   async keep(
     { name, dictionary, why }: { name: string; dictionary: string; why: string },
     file: UploadedFile,

@@ -112,7 +112,7 @@ export class BaselineDrafts {
       reason,
       person,
       replacementId,
-    }: { readonly reason: string; readonly person: string; readonly replacementId: string },
+    }: { readonly reason: string; readonly person: string; readonly replacementId: string | null },
   ): Promise<string> {
     await lockDecisions(manager, positionId);
     const before = await manager.findOneBy(BaselineDraft, { position: { id: positionId }, state: 'waiting' });

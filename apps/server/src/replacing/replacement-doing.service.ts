@@ -238,7 +238,7 @@ export class ReplacementDoing {
   /** A baseline of the new unit that waits is closed; one that was signed is followed by the one before it, to be signed again. */
   private async baselineBack(
     manager: EntityManager,
-    { id, draftId, position, startedAt }: Replacement,
+    { draftId, position, startedAt }: Replacement,
     why: string,
     person: string,
   ): Promise<void> {
@@ -254,7 +254,7 @@ export class ReplacementDoing {
     if (!old) return;
     const set = await this.contents.get(old.hash);
     const reason = `As before the replacement, which was taken back: ${why}`;
-    await this.drafts.proposeReplacement(manager, position.id, set, { reason, person, replacementId: id });
+    await this.drafts.proposeReplacement(manager, position.id, set, { reason, person, replacementId: null });
   }
 }
 

@@ -24,6 +24,7 @@ import { requireSameVersion } from '../problems/same-version.ts';
 import { Register } from '../register/register.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { isUuid } from '../storage/uuid.ts';
+import { Wirings } from '../wiring/wirings.service.ts';
 import { ReplacementSaying } from './replacement-saying.entity.ts';
 import { ReplacementViews } from './replacement-views.service.ts';
 import { Replacement } from './replacement.entity.ts';
@@ -44,6 +45,7 @@ export class Replacements {
     private readonly sets: ReferencedSets,
     private readonly contents: ContentStore,
     private readonly views: ReplacementViews,
+    private readonly wirings: Wirings,
     private readonly logbook: Logbook,
   ) {}
 
@@ -112,13 +114,14 @@ export class Replacements {
     await this.dataSource.transaction(async (manager) => {
       const locked = await this.lock(manager, id);
       if (locked.state !== 'open') throw over(locked);
-      const now = await this.lastWords(manager, id, fresh);
+      const now = await this.wordsOf(manager, id, fresh);
       for (const { part, line, value, seen, toldAt } of fresh) {
-        const key = `${part} ${line}`;
-        const known = now.get(key);
+        const words = now.filter((each) => each.part === part && each.line === line);
+        const known = words.at(-1);
         if (isDeepStrictEqual(known?.value ?? null, value)) continue;
-        // A device that got no answer brings the same word once more.
-        if (known?.saidBy === person && known.toldAt.getTime() === new Date(toldAt).getTime()) continue;
+        // A device that got no answer brings its word once more: what was said since is not undone by that.
+        const told = new Date(toldAt).getTime();
+        if (words.some((each) => each.saidBy === person && each.toldAt.getTime() === told)) continue;
         if (part !== 'task' && (known?.id ?? null) !== seen && known?.saidBy !== person)
           throw saidMeanwhile(known, line);
         if (part === 'terminal' && locked.newUnit !== null) throw hangs(replacement.position.tag);
@@ -199,8 +202,10 @@ export class Replacements {
         throw refused(
           `The new unit sits at ${position.tag}. Put the old one back first, or close the sheet.`,
         );
+      // What hangs there later belongs to another sheet.
+      const oldWiringRevision = (await this.wirings.newestRevision(position.id)) ?? 0;
       const ended = { state: 'given-up' as const, endedBy: person, endedAt: new Date(), endedWhy: why };
-      await manager.update(Replacement, { id }, ended);
+      await manager.update(Replacement, { id }, { ...ended, oldWiringRevision });
       const facts = { replacement: id };
       const text = `Gave the replacement up: ${why}. What was said on its sheet stays.`;
       await this.logbook.write(
@@ -261,24 +266,26 @@ export class Replacements {
     );
   }
 
-  private async lastWords(
+  /** All that was said of these lines, in the order in which it came. */
+  private wordsOf(
     manager: EntityManager,
     id: string,
     fresh: readonly NewSaying[],
-  ): Promise<ReadonlyMap<string, ReplacementSaying>> {
+  ): Promise<readonly ReplacementSaying[]> {
     const lines = [...new Set(fresh.map(({ line }) => line))];
-    const words = await manager.find(ReplacementSaying, {
+    return manager.find(ReplacementSaying, {
       where: { replacementId: id, line: In(lines) },
       order: { id: 'ASC' },
     });
-    return new Map(words.map((each) => [`${each.part} ${each.line}`, each]));
   }
 
   /** What no sheet can take is refused before anything is kept. */
   private async requireSayable(replacement: Replacement, fresh: readonly NewSaying[]): Promise<void> {
     const { dictionaryId, region, rating } = replacement;
     const dictionary = await this.dictionaries.get(dictionaryId);
-    const facts = factsOf(dictionary, { region, rating: rating ?? dictionary.ratings[0]?.id ?? '' }) ?? {};
+    // Where the smallest that fits is not fixed yet, a value counts that one of the ratings takes.
+    const ratings = rating === null ? dictionary.ratings.map(({ id }) => id) : [rating];
+    const outfits = ratings.map((each) => factsOf(dictionary, { region, rating: each }) ?? {});
     for (const saying of fresh) {
       if (!belongs(saying)) throw refused(`"${saying.line}" cannot be answered so.`);
       if (saying.value?.kind !== 'own') continue;
@@ -286,9 +293,8 @@ export class Replacements {
         const parameter = findParameter(dictionary, code);
         if (!parameter) throw refused(`${dictionary.name} has no setting ${code}.`);
         if (parameter.access === 'read') throw refused(`${code} is read, not set.`);
-        // A range that hangs on the rating is looked at when it is known.
-        const why = rating === null ? undefined : refusalOf(parameter, raw, facts);
-        if (why) throw refused(`${code}: ${describeRefusal(parameter, why)}.`);
+        const [why, ...others] = outfits.map((facts) => refusalOf(parameter, raw, facts));
+        if (why && others.every(Boolean)) throw refused(`${code}: ${describeRefusal(parameter, why)}.`);
       }
     }
   }

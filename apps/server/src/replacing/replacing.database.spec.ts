@@ -157,6 +157,23 @@ describe('a replacement on its sheet', () => {
     expect((await say(id, [{ part: 'point', line, value: null }])).status).toBe(409);
   });
 
+  it('a phone that got no answer brings its tick once more, and undoes nothing that was said since', async () => {
+    const line = 'before lock';
+    const tick = {
+      part: 'task' as const,
+      line,
+      value: { kind: 'done' as const, note: '' },
+      toldAt: '2026-01-01T10:00:00Z',
+    };
+    await say(id, [tick]);
+    const back = await say(id, [{ part: 'task', line, value: null }], engineer);
+    expect(back.body.sayings).toMatchObject([{ by: 'R. Ashgrove', value: null, other: { by: 'T. Pellow' } }]);
+    expect((await say(id, [tick])).body.sayings).toEqual(back.body.sayings);
+    // Done anew is another word.
+    const anew = await say(id, [{ ...tick, toldAt: '2026-01-01T11:00:00Z' }]);
+    expect(anew.body.sayings).toMatchObject([{ by: 'T. Pellow', value: { kind: 'done' } }]);
+  });
+
   it.each([
     ['no reason', { part: 'point', line: 'fit size', value: { kind: 'accepted', reason: ' ' } }, 400],
     ['a word of another part', { part: 'terminal', line: '10', value: { kind: 'done', note: '' } }, 409],
@@ -177,6 +194,15 @@ describe('a replacement on its sheet', () => {
         value: { kind: 'own', values: { '01R': 'x' }, reason: 'so it is' },
       },
       400,
+    ],
+    [
+      'a value that no rating takes',
+      {
+        part: 'setting',
+        line: 'old 3/15',
+        value: { kind: 'own', values: { '01R': 9_999_999 }, reason: 'so it is' },
+      },
+      409,
     ],
     [
       'something else beside it',

@@ -26,17 +26,13 @@ export function Accept({
   const speaking = useSpeaking();
   const word = speaking.last(part, line);
   const kept = word?.value?.kind === 'accepted' ? word.value.reason : '';
-  const [typed, setTyped] = useState<string>();
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  useEffect(() => () => clearTimeout(timer.current), []);
-  if (!speaking.may) return kept === '' ? null : <Kept line={line} part={part} text={kept} />;
-  const keep = (text: string) => {
-    clearTimeout(timer.current);
+  const { typed, type, leave, field } = useTyped(kept, (text) => {
     const reason = text.trim();
     if (reason === kept) return;
     if (reason.length >= LEAST_REASON) speaking.say(part, line, { kind: 'accepted', reason });
     else if (kept !== '') speaking.say(part, line, null);
-  };
+  });
+  if (!speaking.may) return kept === '' ? null : <Kept line={line} part={part} text={kept} />;
   const earlier = speaking.before(part, line).filter(({ value }) => value?.kind === 'accepted');
   const [first] = earlier;
   return (
@@ -46,17 +42,14 @@ export function Accept({
         placeholder={ask}
         maxLength={1000}
         className="h-9 w-full max-w-xl rounded border border-rule bg-sheet px-2 text-sm max-lg:h-12"
+        ref={field}
         value={typed ?? kept}
-        onChange={({ target }) => {
-          setTyped(target.value);
-          clearTimeout(timer.current);
-          timer.current = setTimeout(() => keep(target.value), PAUSE_MS);
-        }}
-        onBlur={() => {
-          if (typed !== undefined) keep(typed);
-          setTyped(undefined);
-        }}
+        onChange={({ target }) => type(target.value)}
+        onBlur={leave}
       />
+      {typed !== undefined && typed.trim() !== '' && typed.trim().length < LEAST_REASON && (
+        <p className="text-sm text-soft">Not kept: too short for a reason.</p>
+      )}
       {first?.value?.kind === 'accepted' && kept === '' && (
         <p className="mt-1 text-sm text-soft">
           {first.tag}, {first.by}, {showTime(first.at)}: “{first.value.reason}”{' '}
@@ -68,6 +61,45 @@ export function Accept({
       <Told part={part} line={line} />
     </div>
   );
+}
+
+/**
+ * What is typed, kept when somebody pauses, leaves the field, or the field goes. It stands until it is what is kept: a word that was
+ * not taken is still there to be said again.
+ */
+function useTyped(kept: string, keep: (text: string) => void) {
+  const [typed, setTyped] = useState<string>();
+  const field = useRef<HTMLInputElement>(null);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const waiting = useRef<string>(undefined);
+  const latest = useRef(keep);
+  const send = () => {
+    clearTimeout(timer.current);
+    const text = waiting.current;
+    waiting.current = undefined;
+    if (text !== undefined) latest.current(text);
+  };
+  useEffect(() => {
+    latest.current = keep;
+  });
+  useEffect(() => send, []);
+  useEffect(() => {
+    if (document.activeElement !== field.current)
+      setTyped((before) => (before?.trim() === kept ? undefined : before));
+  }, [kept]);
+  return {
+    ...{ typed, field },
+    type: (text: string) => {
+      setTyped(text);
+      waiting.current = text;
+      clearTimeout(timer.current);
+      timer.current = setTimeout(send, PAUSE_MS);
+    },
+    leave: () => {
+      send();
+      if (typed?.trim() === kept) setTyped(undefined);
+    },
+  };
 }
 
 const Kept = ({ part, line, text }: { part: SayingPart; line: string; text: string }) => (

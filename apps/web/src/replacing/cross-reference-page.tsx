@@ -1,7 +1,7 @@
 // What no bridge can know of a pair of models: read by everybody, changed line by line by an engineer, and kept as a revision of the
 // plant. What was answered in closed replacements stands beside it and can be taken in.
 
-import type { CrossReferenceView, EarlierSaying } from '@drive-keep/api';
+import type { CrossReferenceView } from '@drive-keep/api';
 import type { Dictionary, Parameter } from '@drive-keep/core/dictionary';
 import {
   emptyCrossReference,
@@ -14,7 +14,6 @@ import {
   type RuleSide,
   type WrittenRule,
 } from '@drive-keep/core/replace';
-import { formatRaw } from '@drive-keep/core/values';
 import { useMutation } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
@@ -33,8 +32,10 @@ import { Button } from '../ui/button.tsx';
 import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
+import { Learned } from './learned-part.tsx';
 import { RuleForm, type RuleDraft } from './rule-form.tsx';
 import { DOES } from './rule-names.ts';
+import { shownSets } from './shown-sets.ts';
 
 export function CrossReferencePage() {
   const { old: oldModel = '', fresh: freshModel = '' } = useParams();
@@ -312,14 +313,6 @@ function LineRow({
   );
 }
 
-const shownSets = (values: ReadonlyMap<string, number>, fresh: Dictionary): Record<string, string> =>
-  Object.fromEntries(
-    [...values].map(([code, raw]) => {
-      const form = fresh.parameters.find((each) => each.code === code)?.form;
-      return [code, form ? formatRaw(form, raw) : String(raw)];
-    }),
-  );
-
 const Sets = ({ values, fresh }: { values: ReadonlyMap<string, number>; fresh: Dictionary }) => (
   <span className="font-mono text-soft">
     {Object.entries(shownSets(values, fresh))
@@ -335,81 +328,6 @@ function writtenOf(rule: Rule | FreshRule | undefined, fresh: Dictionary): Writt
   if (rule.does !== 'asked') return { does, why };
   const choices = rule.choices.map(({ text, sets }) => ({ text, sets: shownSets(sets, fresh) }));
   return { does, why, ask: rule.ask, choices };
-}
-
-/** What was answered in closed replacements of this pair, with who, when and where. */
-function Learned({
-  earlier,
-  reference,
-  fresh,
-  may,
-  edit,
-}: {
-  earlier: readonly EarlierSaying[];
-  reference: CrossReference | null;
-  fresh: Dictionary;
-  may: boolean;
-  edit: (draft: RuleDraft) => void;
-}) {
-  const answers = earlier.filter(({ part }) => part === 'setting');
-  if (answers.length === 0) return null;
-  return (
-    <SheetPart name="Answered before" state={`${answers.length} answers`}>
-      <ul className="text-sm">
-        {answers.map((answer) => {
-          const draft = draftOf(answer, reference, fresh);
-          return (
-            <li key={`${answer.tag} ${answer.line}`} className="border-b border-rule py-1">
-              <span className="font-mono">{answer.line}</span>: {draft.rule?.why}
-              {draft.rule?.sets && (
-                <span className="font-mono text-soft"> {JSON.stringify(draft.rule.sets)}</span>
-              )}{' '}
-              {may && (
-                <Button weight="quiet" className="min-h-7" onClick={() => edit(draft)}>
-                  Take it in
-                </Button>
-              )}
-            </li>
-          );
-        })}
-      </ul>
-    </SheetPart>
-  );
-}
-
-function draftOf(
-  { line, value, tag, by, at }: EarlierSaying,
-  reference: CrossReference | null,
-  fresh: Dictionary,
-): RuleDraft {
-  const [kind, code = ''] = line.split(' ');
-  const side: RuleSide = kind === 'new' ? 'new' : 'old';
-  const origin = `(${tag}, ${by}, ${showTime(at)})`;
-  const rule = side === 'old' ? reference?.byOld.get(code as never) : reference?.byFresh.get(code as never);
-  if (value?.kind === 'choice' && rule?.does === 'asked') {
-    const choice = rule.choices[value.at];
-    return {
-      side,
-      code,
-      rule: {
-        does: 'fixed',
-        why: `${choice?.text ?? ''} ${origin}`,
-        sets: shownSets(choice?.sets ?? new Map(), fresh),
-      },
-    };
-  }
-  if (value?.kind === 'own')
-    return {
-      side,
-      code,
-      rule: {
-        does: 'fixed',
-        why: `${value.reason} ${origin}`,
-        sets: shownSets(new Map(Object.entries(value.values)), fresh),
-      },
-    };
-  const reason = value?.kind === 'accepted' ? value.reason : '';
-  return { side, code, rule: { does: side === 'old' ? 'carried' : 'check', why: `${reason} ${origin}` } };
 }
 
 function FileText({ text, may, setText }: { text: string; may: boolean; setText: (text: string) => void }) {

@@ -27,6 +27,9 @@ interface DoingProps {
 /** A plan that ended so is planned anew, or gone on with on its own page. */
 const ENDED: readonly string[] = ['refused', 'failed', 'interrupted', 'undone'];
 
+/** What the unit holds is from before. */
+const NOT_WRITTEN: readonly string[] = ['planned', 'released', 'writing'];
+
 type Act = UseMutationResult<ReplacementView, ProblemError, { what: string; more?: object }>;
 
 export function useAct({ id, version }: ReplacementView): Act {
@@ -99,7 +102,10 @@ function Swap({ view, sheet, fresh, may, act }: StepProps) {
       <Step done name="New unit in">
         {swap.model} {swap.rating}, serial <span className="font-mono">{swap.serial}</span>, firmware{' '}
         {swap.firmware}, {swap.line ? `line ${swap.line.name} address ${swap.line.address}` : 'no line'};{' '}
-        {swap.by}, {showTime(swap.at)}. The wiring was kept with the new terminals.
+        {swap.by}, {showTime(swap.at)}.{' '}
+        {view.wiringRevision > 0
+          ? 'The wiring was kept with the new terminals.'
+          : 'No wiring was kept before, and none is kept now.'}
       </Step>
     );
   return (
@@ -204,7 +210,8 @@ function AsFound({ view, may }: Pick<StepProps, 'view' | 'may'>) {
 function ReadBack({ view }: StepProps) {
   const { readBack, plan, sheet, swap } = view.doing;
   const before = !plan && !sheet;
-  if (!readBack || before)
+  const unwritten = plan !== null && NOT_WRITTEN.includes(plan.state);
+  if (!readBack || before || unwritten)
     return (
       <Step done={false} name="Read back">
         {before
@@ -223,7 +230,9 @@ function ReadBack({ view }: StepProps) {
   return (
     <Step done={codes.length === 0} name="Read back">
       {showTime(readBack.at)}:{' '}
-      {codes.length === 0 ? 'it holds what this sheet promises.' : `it differs at ${codes.join(', ')}.`}{' '}
+      {codes.length === 0
+        ? 'it holds what this sheet promises.'
+        : `it differs at ${codes.slice(0, 8).join(', ')}${codes.length > 8 ? ` and ${codes.length - 8} more` : ''}.`}{' '}
       <Link
         to={`/positions/${view.tag}?a=${encodeURIComponent(`replacement:${view.id}`)}&b=newest`}
         className="text-plum underline"

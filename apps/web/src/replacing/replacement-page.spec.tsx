@@ -191,6 +191,8 @@ describe('the sheet of a replacement', () => {
     fireEvent.blur(field);
     expect((await screen.findByRole('alert')).textContent).toContain('is not answered');
     expect(sayings(sent).length).toBe(1);
+    // It is still there to be said again.
+    expect((field as HTMLInputElement).value).toBe('none there');
   });
 });
 

@@ -5,6 +5,7 @@ import type { PositionSiteView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { GROUP_NAMES, type Group, type LineText } from '@drive-keep/core/replace';
 import { usePositionSite } from '../api/queries.ts';
+import { useState } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { SheetPart } from '../ui/page.tsx';
@@ -26,16 +27,20 @@ export function SettingsPart({
 }) {
   const { data: site } = usePositionSite(tag);
   const open = lines.filter((line) => line.open);
-  const closed = lines.filter((line) => !line.open);
+  // What was open when one came stays where it is: nobody's field goes away while he types.
+  const [met, setMet] = useState<ReadonlySet<string>>(new Set());
+  if (open.some(({ id }) => !met.has(id))) setMet(new Set([...met, ...open.map(({ id }) => id)]));
+  const first = lines.filter(({ id }) => met.has(id));
+  const closed = lines.filter(({ id }) => !met.has(id));
   const groups = (Object.keys(GROUP_NAMES) as Group[]).map(
     (group) => [group, closed.filter((line) => line.group === group)] as const,
   );
   return (
     <SheetPart name="Settings" state={`${openText(open.length)}, ${lines.length} lines`}>
-      {open.length > 0 && (
+      {first.length > 0 && (
         <>
           <h3 className="font-semibold">Somebody has to say what becomes of it</h3>
-          <Lines lines={open} old={old} fresh={fresh} site={site} />
+          <Lines lines={first} old={old} fresh={fresh} site={site} />
         </>
       )}
       {groups.map(([group, own]) =>

@@ -38,8 +38,8 @@ export function SwapForm({
   return (
     <>
       <p>
-        {fresh.maker} {fresh.name} {rating} from now on. The old unit leaves the register and its sets stay;
-        the wiring is kept with the new terminals.
+        {fresh.maker} {fresh.name} {rating} from now on. The old unit leaves the register and its sets stay
+        {view.wiringRevision > 0 ? '; the wiring is kept with the new terminals.' : '.'}
       </p>
       {isOutside(firmware, fresh) && (
         <p role="alert" className="mt-2 border-l-4 border-look bg-look-wash px-2 py-1">
