@@ -169,7 +169,6 @@ export class ReplacementDoing {
           told,
         );
       await this.baselineBack(manager, replacement, why, person);
-      await this.replacements.takeBack(manager, id, person, ['task']);
       const [stay] = await this.units(manager, position.id);
       await manager.update(
         Replacement,
@@ -180,6 +179,7 @@ export class ReplacementDoing {
             swappedBy: null,
             swappedAt: null,
             oldWiringRevision: null,
+            attemptFrom: new Date(),
             version: version + 1,
           },
           ...{ writePlanId: null, keyInSheetId: null, promisedHash: null, draftId: null },

@@ -63,7 +63,7 @@ export class ReplacementViews {
       wiringRevision: ground.wiring.revision,
       fresh: { dictionary: ground.fresh.id, region: replacement.region, rating: replacement.rating },
       cross: { revision: replacement.crossRevision, text: replacement.crossContent, newest: cross.revision },
-      sayings: lastWords(await this.ground.sayings(replacement.id)),
+      sayings: lastWords(await this.ground.sayings(replacement.id), replacement.attemptFrom),
       earlier: await this.earlier(replacement, ground),
       doing: await this.doing(replacement, ground),
     };
@@ -217,8 +217,14 @@ export class ReplacementViews {
   }
 }
 
-/** The last word of each line that was not taken back, with what somebody else said of it where that is something else. */
-export function lastWords(all: readonly ReplacementSaying[]): readonly SayingView[] {
+/**
+ * The last word of each line to come, with what somebody else said of it where that is something else. What hands did in an
+ * attempt that was taken back is not done in the next one, also where a phone brings it later.
+ */
+export function lastWords(
+  all: readonly ReplacementSaying[],
+  attemptFrom: Date | null,
+): readonly SayingView[] {
   const lines = new Map<string, ReplacementSaying[]>();
   for (const each of all) {
     const key = `${each.part} ${each.line}`;
@@ -227,12 +233,14 @@ export function lastWords(all: readonly ReplacementSaying[]): readonly SayingVie
   return [...lines.values()].flatMap((words): SayingView[] => {
     const last = words.at(-1);
     if (!last) return [];
+    const over = last.part === 'task' && attemptFrom !== null && last.toldAt < attemptFrom;
     const others = words.filter(({ saidBy }) => saidBy !== last.saidBy);
     const other = others.at(-1);
-    const differs = other && !isDeepStrictEqual(other.value, last.value);
+    const differs = !over && other && !isDeepStrictEqual(other.value, last.value);
     return [
       {
-        ...{ part: last.part, line: last.line, value: last.value, id: last.id, by: last.saidBy },
+        ...{ part: last.part, line: last.line, id: last.id, by: last.saidBy },
+        value: over ? null : last.value,
         ...{ at: last.saidAt.toISOString(), toldAt: last.toldAt.toISOString() },
         other: differs ? { by: other.saidBy, at: other.saidAt.toISOString(), value: other.value } : null,
       },

@@ -28,6 +28,8 @@ export class Replacement {
   @Column({ type: 'timestamptz', insert: false }) startedAt: Date;
   /** Counts its changes but for what is said of its lines. */
   @Column('integer', { default: 1 }) version: number;
+  /** What hands did at the wires before this moment was of an attempt that was taken back. */
+  @Column('timestamptz', { nullable: true }) attemptFrom: Date | null;
   @ManyToOne(() => Unit, { nullable: true }) @JoinColumn() newUnit: Relation<Unit> | null;
   @Column('text', { nullable: true }) swappedBy: string | null;
   @Column('timestamptz', { nullable: true }) swappedAt: Date | null;

@@ -118,7 +118,7 @@ export class Replacements {
       for (const { part, line, value, seen, toldAt } of fresh) {
         const words = now.filter((each) => each.part === part && each.line === line);
         const known = words.at(-1);
-        if (isDeepStrictEqual(known?.value ?? null, value)) continue;
+        if (part !== 'task' && isDeepStrictEqual(known?.value ?? null, value)) continue;
         // A device that got no answer brings its word once more: what was said since is not undone by that.
         const told = new Date(toldAt).getTime();
         if (words.some((each) => each.saidBy === person && each.toldAt.getTime() === told)) continue;
@@ -176,11 +176,13 @@ export class Replacements {
             ...{ sourceReference: found.side.lastingReference, sourceTitle: found.side.title },
             sourceAt: found.side.at === null ? null : new Date(found.side.at),
           }),
-          ...(cross && { crossRevision: cross.revision, crossContent: cross.text }),
+          ...(cross && {
+            ...{ crossRevision: cross.revision, crossContent: cross.text, attemptFrom: new Date() },
+          }),
         },
       );
       // Answers name choices of the file and settings of the model by their place: of others they say nothing.
-      if (cross) await this.takeBack(manager, id, person, ['setting', 'terminal', 'point', 'task']);
+      if (cross) await this.takeBack(manager, id, person, ['setting', 'terminal', 'point']);
       const what = [
         `${fresh.name} ${next.rating ?? 'in the smallest rating that fits'}, ${next.region}`,
         ...(found ? [`from ${found.side.title}`] : []),

@@ -284,6 +284,14 @@ describe('a replacement carried out', () => {
     expect([wiring.revision, wiring.madeFor]).toEqual([3, 'halvern-hn20@1']);
     const tasks = back.body.sayings.filter(({ part }) => part === 'task');
     expect(tasks.map(({ value }) => value)).toEqual([null]);
+    // A phone brings what it was told before, and then what it is told now.
+    const tick = async (toldAt: string) => {
+      const word = { part: 'task' as const, line: 'before dead', value: { kind: 'done' as const, note: '' } };
+      const { body } = await say(id, [{ ...word, toldAt }]);
+      return body.sayings.find(({ line }) => line === word.line)?.value;
+    };
+    expect(await tick(new Date(Date.now() - 3_600_000).toISOString())).toBeNull();
+    expect(await tick(new Date().toISOString())).toEqual({ kind: 'done', note: '' });
   });
 
   it('resets and writes the new unit, reads it back, and has its baseline signed', async () => {

@@ -22,6 +22,7 @@ import { FieldWiring1764000000019 } from './migrations/field-wiring.ts';
 import { SiteFacts1764000000020 } from './migrations/site-facts.ts';
 import { WiringEvidence1764000000021 } from './migrations/wiring-evidence.ts';
 import { Replacing1764000000022 } from './migrations/replacing.ts';
+import { ReplacementAttempts1764000000023 } from './migrations/replacement-attempts.ts';
 import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -56,6 +57,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     SiteFacts1764000000020,
     WiringEvidence1764000000021,
     Replacing1764000000022,
+    ReplacementAttempts1764000000023,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

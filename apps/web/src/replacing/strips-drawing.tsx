@@ -26,7 +26,7 @@ interface Props {
   readonly fresh: Dictionary;
   readonly moves: readonly Move[];
   readonly may: boolean;
-  readonly choose: (from: string, to: string) => void;
+  readonly choose: (line: string, to: string) => void;
 }
 
 export function StripsDrawing({ old, fresh, moves, may, choose }: Props) {
@@ -52,9 +52,8 @@ export function StripsDrawing({ old, fresh, moves, may, choose }: Props) {
       sensors={sensors}
       collisionDetection={pointerWithin}
       onDragEnd={({ active, over }) => {
-        const move = shown.find((each) => endOf(each) === active.id);
         const to = String(over?.id ?? '');
-        if (move && move.to !== to && move.could.includes(to)) choose(move.from, to);
+        for (const line of dropped(moves, String(active.id), to)) choose(line, to);
       }}
     >
       <div className="overflow-x-auto pb-2">
@@ -108,6 +107,12 @@ export function StripsDrawing({ old, fresh, moves, may, choose }: Props) {
       </div>
     </DndContext>
   );
+}
+
+/** All wires of the end that was dragged, where they can go there. */
+function dropped(moves: readonly Move[], end: string, to: string): ReadonlySet<string> {
+  const dragged = moves.filter((move) => endOf(move) === end && move.to !== to && move.could.includes(to));
+  return new Set(dragged.map(({ line }) => line));
 }
 
 /** One terminal may go to two: contacts and a potentiometer that it fed. */

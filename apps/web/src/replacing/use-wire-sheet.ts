@@ -1,7 +1,7 @@
 // A wire sheet on this device: its lines worked out whenever the server can be asked, its ticks brought whenever there is a
 // network.
 
-import type { ReplacementView } from '@drive-keep/api';
+import type { NewSaying, ReplacementView } from '@drive-keep/api';
 import { useCallback, useEffect, useState } from 'react';
 import { get, put } from '../api/client.ts';
 import { useDictionary, useReplacementRecord, useVocabulary } from '../api/queries.ts';
@@ -19,9 +19,9 @@ export function useWireSheet(id: string): WireSheetState {
   const hear = useWireSheets((state) => state.hear);
   const [view, setView] = useState<ReplacementView>();
   const take = useCallback(
-    (fresh: ReplacementView) => {
+    (fresh: ReplacementView, brought: readonly NewSaying[] = []) => {
       setView(fresh);
-      hear(fresh);
+      hear(fresh, brought);
     },
     [hear],
   );
@@ -35,7 +35,7 @@ export function useWireSheet(id: string): WireSheetState {
     if (ticks.length === 0) take(await get<ReplacementView>(path));
     // What is ticked while something is on its way follows at once.
     while (ticks.length > 0) {
-      take(await put<ReplacementView>(`${path}/sayings`, { sayings: ticks }));
+      take(await put<ReplacementView>(`${path}/sayings`, { sayings: ticks }), ticks);
       const brought = new Set(ticks.map(({ line, toldAt }) => `${line} ${toldAt}`));
       ticks = stillUnsent().filter(({ line, toldAt }) => !brought.has(`${line} ${toldAt}`));
     }

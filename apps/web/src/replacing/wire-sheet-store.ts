@@ -30,8 +30,8 @@ export interface OwnWireSheet {
 interface WireSheetStore {
   readonly byId: Readonly<Record<string, OwnWireSheet>>;
   readonly tick: (id: string, line: string, note: string | null, at: string) => void;
-  /** Takes over what the server has, keeping what this device has not brought yet. */
-  readonly hear: (view: ReplacementView) => void;
+  /** Takes over what the server has, keeping what this device has not brought yet; `brought` is what it was just told. */
+  readonly hear: (view: ReplacementView, brought: readonly NewSaying[]) => void;
   /** The lines as they are worked out now. */
   readonly lay: (id: string, to: string, tasks: readonly Task[]) => void;
 }
@@ -49,14 +49,17 @@ export const useWireSheets = create<WireSheetStore>()(
           const ticks = { ...own.ticks, [line]: { note, at, sent: false, by: null, other: null } };
           return { byId: { ...byId, [id]: { ...own, ticks } } };
         }),
-      hear: (view) =>
+      hear: (view, brought) =>
         set(({ byId }) => {
           const before = byId[view.id] ?? UNKNOWN;
           const ticks: Record<string, OwnTick> = { ...before.ticks };
+          const told = new Set(brought.map(({ line, toldAt }) => `${line} ${toldAt}`));
           for (const { part, line, value, by, toldAt, other } of view.sayings) {
             if (part !== 'task') continue;
             const mine = ticks[line];
-            if (mine && !mine.sent && mine.at !== toldAt) continue;
+            const waits = mine && !mine.sent && mine.at !== toldAt;
+            // What came too late to count has come all the same.
+            if (waits && !told.has(`${line} ${mine.at}`)) continue;
             const note = value?.kind === 'done' ? value.note : null;
             const others = other ? `${other.by}: ${other.value === null ? 'not done' : 'done'}` : null;
             ticks[line] = { note, at: toldAt, sent: true, by, other: others };

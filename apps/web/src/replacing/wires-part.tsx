@@ -30,7 +30,7 @@ export function WiresPart({
 }) {
   const { may, say } = useSpeaking();
   const mayMove = may && !hangs;
-  const choose = (from: string, to: string) => say('terminal', from, { kind: 'to', terminal: to });
+  const choose = (line: string, to: string) => say('terminal', line, { kind: 'to', terminal: to });
   return (
     <SheetPart name="Wires" state={`${openText(open.wires)}, ${moves.length} ends`}>
       <StripsDrawing old={old} fresh={fresh} moves={moves} may={mayMove} choose={choose} />
@@ -102,7 +102,7 @@ function Ends({
 }: {
   moves: readonly Move[];
   may: boolean;
-  choose: (from: string, to: string) => void;
+  choose: (line: string, to: string) => void;
 }) {
   return (
     <table className="w-full text-left text-sm">
@@ -141,13 +141,13 @@ function Ends({
   );
 }
 
-/** Wires and links of one terminal move together, and the settings of an input with them. */
+/** Wires and links of an input move together, and its settings with them. */
 function NewTerminal({
-  move: { from, to, number, could },
+  move: { from, to, number, line, could },
   choose,
 }: {
   move: Move;
-  choose: (from: string, to: string) => void;
+  choose: (line: string, to: string) => void;
 }) {
   return (
     <Choice
@@ -155,7 +155,7 @@ function NewTerminal({
       hidden
       value={to ?? ''}
       options={[...(to === null ? [{ id: '', name: 'none' }] : []), ...could.map((id) => ({ id, name: id }))]}
-      onChange={({ target }) => choose(from, target.value)}
+      onChange={({ target }) => choose(line, target.value)}
     />
   );
 }

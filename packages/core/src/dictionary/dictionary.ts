@@ -80,6 +80,8 @@ export interface LineFacts {
   };
   /** The register of the status word, and the bits of running and of a fault. */
   readonly status: { readonly register: number; readonly running: number; readonly fault: number } | null;
+  /** What a controller writes to run it. Told for those who replace it; it is written by nobody here. */
+  readonly command: CommandWord | null;
   readonly fault: {
     readonly active: number;
     readonly history: number;
@@ -94,6 +96,25 @@ export interface LineFacts {
   /** The Modbus exception that the manual gives for a refused write. */
   readonly refusals: { readonly readOnly: number; readonly running: number; readonly locked: number };
 }
+
+/** Bits of the command word by what they do, and where the speed is written. */
+export interface CommandWord {
+  readonly register: number;
+  readonly bits: Readonly<Partial<Record<CommandBit, number>>>;
+  readonly speed: { readonly register: number; readonly counts: string } | null;
+}
+
+/** `run` with `reverse`, or one bit for each direction; `enable` has to stay on; `reset` clears a fault. */
+export const COMMAND_BITS = [
+  'run',
+  'reverse',
+  'run_forward',
+  'run_reverse',
+  'enable',
+  'fast_stop',
+  'reset',
+] as const;
+export type CommandBit = (typeof COMMAND_BITS)[number];
 
 /** How the maker counts, where makers differ; keys and choices are those of `CONVENTIONS`. */
 export type Conventions = Readonly<Partial<Record<ConventionName, string>>>;

@@ -3,6 +3,8 @@
 import { readBehaviour, type Behaviour } from './behaviour.ts';
 import type { Meaning } from '../values/index.ts';
 import {
+  COMMAND_BITS,
+  type CommandWord,
   CONVENTIONS,
   type Conventions,
   FILTERS,
@@ -192,6 +194,7 @@ function readLine(at: FactReader): LineFacts {
       .map((area) => ({ from: area.register('from'), to: area.register('to') })),
     identity: at.has('identity') ? readIdentityFacts(at.in('identity')) : NO_IDENTITY,
     status: at.has('status') ? readStatus(at.in('status')) : null,
+    command: at.has('command') ? readCommand(at.in('command')) : null,
     fault: at.has('fault') ? readFaultFacts(at.in('fault')) : null,
     save: at.has('save') ? readTrigger(at.in('save')) : null,
     restart: at.has('restart') ? readTrigger(at.in('restart')) : null,
@@ -238,6 +241,18 @@ const readStatus = (at: FactReader): LineFacts['status'] => ({
   running: at.bit('running'),
   fault: at.bit('fault'),
 });
+
+function readCommand(at: FactReader): CommandWord {
+  const bits = at.in('bits');
+  const speed = at.has('speed') ? at.in('speed') : null;
+  return {
+    register: at.register('register'),
+    bits: Object.fromEntries(
+      COMMAND_BITS.flatMap((name) => (bits.has(name) ? [[name, bits.bit(name)]] : [])),
+    ),
+    speed: speed && { register: speed.register('register'), counts: speed.text('counts') },
+  };
+}
 
 const readFaultFacts = (at: FactReader): LineFacts['fault'] => ({
   active: at.register('active'),

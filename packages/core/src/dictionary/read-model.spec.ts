@@ -132,6 +132,17 @@ describe('the table of parameters', () => {
     );
   });
 
+  it('is refused where a setting would be written to the command word: that would run the unit', () => {
+    const found = (register: number) => {
+      const model = shippedFiles.model.replace('register: 4128', `register: ${register}`);
+      const read = readModel({ model, parameters: shippedFiles.parameters });
+      return read.ok ? [] : read.fault.map(({ code }) => code);
+    };
+    // The rated power, which is written, and a place of the fault history, which is not.
+    expect(found(1024)).toEqual(['command-register-written']);
+    expect(found(4115)).toEqual([]);
+  });
+
   it('collects all findings instead of stopping at the first', () => {
     const bad = ROW.replace('A1', 'A2').replace('ramps', 'magic');
     const findings = findingsFor({ access: 'sometimes' }, [bad]);

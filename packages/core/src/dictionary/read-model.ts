@@ -47,7 +47,7 @@ export function readModel(
     effects: facts.effects.map((effect) => resolveEffect(effect, lines)),
     parameters: lines.map(({ parameter }) => parameter),
   };
-  checkRegisters(lines, findings);
+  checkRegisters(lines, dictionary.line?.command?.register ?? null, findings);
   checkEffects(dictionary, facts.effects, findings);
   checkOutfits(dictionary, lines, findings);
   return findings.length > 0 ? fail(findings) : ok(dictionary);
@@ -87,12 +87,19 @@ function checkEffects(
 const formOf = (parameter: Parameter | undefined): unknown =>
   parameter?.form.kind === 'number' ? [parameter.form.unit, parameter.form.resolution] : parameter?.code;
 
-function checkRegisters(lines: readonly ParameterLine[], findings: Finding[]): void {
+/** Nothing that is written as a setting may be what a controller runs the unit with. */
+function checkRegisters(lines: readonly ParameterLine[], command: number | null, findings: Finding[]): void {
   const owner = new Map<number, number>();
   for (const { line, parameter } of lines) {
     if (!parameter.register) continue;
     const { address, width } = parameter.register;
     for (const at of width === 32 ? [address, address + 1] : [address]) {
+      if (at === command && parameter.access !== 'read')
+        findings.push(
+          finding('stop', { file: FILE, line, column: 'register' }, 'command-register-written', {
+            address: at,
+          }),
+        );
       const first = owner.get(at);
       if (first !== undefined)
         findings.push(

@@ -54,6 +54,8 @@ const MODEL_FILES = {
     `The default is outside the range for ${outfit}. Correct the default or the range.`,
   'register-twice': ({ address, first }: { address: number; first: number }) =>
     `Register ${showRegister(address)} already belongs to line ${first}. Correct one address.`,
+  'command-register-written': ({ address }: { address: number }) =>
+    `Register ${showRegister(address)} is the command word in model.yaml: to write it would run the unit. Make the access "read", or correct one address.`,
   'input-register-written': ({ text }: { text: string }) =>
     `"${text}" is an input register, and those are only read. Make the access "read", or name the holding register.`,
   'register-too-narrow': ({ address }: { address: number }) =>

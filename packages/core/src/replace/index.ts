@@ -16,7 +16,7 @@ export type { ChosenTerminals, LinkMove, Move, MoveDoubt, WireMoves } from './wi
 export * from './sayings.ts';
 export * from './sheet.ts';
 export { PHASES, type Phase, type Task } from './tasks.ts';
-export type { OutsideTable, RegisterFacts, RegisterLine } from './outside.ts';
+export { outsideTable, type OutsideTable, type RegisterFacts, type RegisterLine } from './outside.ts';
 export { survey, type Surveyed, type SurveyedQuestion } from './survey.ts';
 export * from './edit-cross-reference.ts';
 export * from './names.ts';

@@ -1,7 +1,13 @@
 // Who else knows the old unit: a controller or a panel that reads and writes its registers, a meter at an analog output. For each
 // value of the old unit where it is on the successor, how it counts there, and what is not there any more.
 
-import type { Dictionary, Parameter } from '../dictionary/index.ts';
+import {
+  COMMAND_BITS,
+  type CommandBit,
+  type CommandWord,
+  type Dictionary,
+  type Parameter,
+} from '../dictionary/index.ts';
 import { formatResolution, type Form } from '../values/index.ts';
 
 export interface RegisterLine {
@@ -33,7 +39,10 @@ export function outsideTable(old: Dictionary, fresh: Dictionary): OutsideTable |
     const other = fresh.parameters.find(({ meaning }) => meaning === parameter.meaning);
     return [{ old: factsOf(parameter, old), fresh: other ? factsOf(other, fresh) : null }];
   });
-  return { lines: [...systemLines(old, fresh), ...lines], notes: notesOf(old, fresh) };
+  return {
+    lines: [...systemLines(old, fresh), ...commandLines(old, fresh), ...lines],
+    notes: [...notesOf(old, fresh), ...commandNotes(old, fresh)],
+  };
 }
 
 /** What a controller reads or writes while it works; the other settings go over with the set. */
@@ -80,6 +89,84 @@ function systemLines(old: Dictionary, fresh: Dictionary): readonly RegisterLine[
     const own = facts(old);
     return own ? [{ old: own, fresh: facts(fresh) }] : [];
   });
+}
+
+const BITS: Readonly<Record<CommandBit, string>> = {
+  ...{ run: 'Run', reverse: 'Reverse, beside run', run_forward: 'Run forward', run_reverse: 'Run reverse' },
+  ...{ enable: 'Enable', fast_stop: 'Fast stop', reset: 'Reset of a fault' },
+};
+
+/** What says the same on a unit that counts its commands the other way. */
+const INSTEAD: Readonly<Partial<Record<CommandBit, readonly CommandBit[]>>> = {
+  run: ['run_forward'],
+  reverse: ['run_reverse'],
+  run_forward: ['run'],
+  run_reverse: ['run', 'reverse'],
+};
+
+/** The command word bit by bit, and the register of the speed. */
+function commandLines({ line: old }: Dictionary, { line: fresh }: Dictionary): readonly RegisterLine[] {
+  if (!old?.command) return [];
+  const { bits, register, speed } = old.command;
+  const now = fresh?.command ?? null;
+  const lines = COMMAND_BITS.flatMap((name): RegisterLine[] => {
+    const bit = bits[name];
+    return bit === undefined
+      ? []
+      : [{ old: commandFacts(register, [[name, bit]]), fresh: now && sameCommand(now, name) }];
+  });
+  const speedFacts = (told: CommandWord['speed'] | undefined): RegisterFacts | null =>
+    told
+      ? {
+          ...{ what: 'Speed from the line', code: '', register: String(told.register), counts: told.counts },
+          words: 'one register',
+        }
+      : null;
+  const before = speedFacts(speed);
+  return before ? [...lines, { old: before, fresh: speedFacts(now?.speed) }] : lines;
+}
+
+function sameCommand({ register, bits }: CommandWord, name: CommandBit): RegisterFacts | null {
+  const named = [[name], INSTEAD[name] ?? []].find(
+    (each) => each.length > 0 && each.every((bit) => bits[bit] !== undefined),
+  );
+  return named
+    ? commandFacts(
+        register,
+        named.map((bit) => [bit, bits[bit] ?? 0]),
+      )
+    : null;
+}
+
+const commandFacts = (register: number, bits: readonly (readonly [CommandBit, number])[]): RegisterFacts => ({
+  ...{
+    what: `Command word: ${bits.map(([name]) => BITS[name]).join(' and ')}`,
+    code: '',
+    words: 'one register',
+  },
+  register: String(register),
+  counts: bits.map(([, bit]) => `bit ${bit}`).join(' and '),
+});
+
+function commandNotes({ line: old, name }: Dictionary, { line: fresh, name: successor }: Dictionary) {
+  if (!old?.command)
+    return [`The model ${name} does not tell its command word: look into the controller's program.`];
+  if (!fresh) return [];
+  if (!fresh.command) return [`The model ${successor} does not tell its command word: its manual does.`];
+  const [before, now] = [old.command.bits, fresh.command.bits];
+  const turns = before.run !== undefined && now.run_forward !== undefined;
+  const back = before.run_forward !== undefined && now.run !== undefined;
+  const own = (['enable', 'fast_stop'] as const).filter(
+    (bit) => before[bit] === undefined && now[bit] !== undefined,
+  );
+  return [
+    ...(turns ? ['Run and direction become one bit for each direction: never both at once.'] : []),
+    ...(back ? ['One bit for each direction becomes run and direction.'] : []),
+    ...own.map(
+      (bit) =>
+        `New in the command word: ${BITS[bit].toLowerCase()}, bit ${now[bit]}. Its manual says when it has to be on.`,
+    ),
+  ];
 }
 
 function notesOf(old: Dictionary, fresh: Dictionary): readonly string[] {

@@ -191,6 +191,16 @@ describe('a belt with two presets by bits', () => {
       keys: false,
     });
     expect(walked.differences.filter(({ aspect }) => aspect !== 'state')).toEqual([]);
+    // One wire of a common goes elsewhere by itself, whether all of them were moved before or not.
+    const commons = moved.wires.moves.filter(({ from }) => from === '7');
+    const [first = '', other = ''] = [...new Set(commons.flatMap(({ to, could }) => [to ?? '', ...could]))];
+    for (const before of [[], [['7', first]] as const]) {
+      const one = replace(bridge, unit, successor, new Map(), new Map([...before, ['7 S2:13', other]]));
+      expect(one.wires.moves.filter(({ from }) => from === '7').map(({ at, to }) => [at, to])).toEqual([
+        ['S1:13', first],
+        ['S2:13', other],
+      ]);
+    }
     // Two functions on one input, or a wire of contacts on an output, is no choice.
     const refused = replace(
       bridge,

@@ -14,7 +14,7 @@ export type SaidValue =
   | { readonly kind: 'own'; readonly values: Readonly<Record<string, number>>; readonly reason: string }
   /** `setting`, `point`: it is right as it stands. */
   | { readonly kind: 'accepted'; readonly reason: string }
-  /** `terminal`: where the wires of this terminal go. */
+  /** `terminal`: where the wires of this old terminal go, or this one of them. */
   | { readonly kind: 'to'; readonly terminal: string }
   /** `task`: done, with what there is to say about it. */
   | { readonly kind: 'done'; readonly note: string };

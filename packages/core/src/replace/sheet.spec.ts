@@ -19,6 +19,7 @@ import { NO_WIRING, type Wiring } from '../wiring/index.ts';
 import {
   NOTHING_SAID,
   openOf,
+  outsideTable,
   PHASES,
   readCrossReference,
   replacementSheet,
@@ -140,6 +141,42 @@ describe.each(readdirSync(FOLDER))('the sheet by %s', (file) => {
     });
     expect(kept.outside).toBeNull();
   });
+});
+
+it('says bit by bit what a controller has to write, the other way of counting directions too', () => {
+  const table = (from: string, to: string) => {
+    const told = outsideTable(modelNamed(from), modelNamed(to));
+    const command =
+      told?.lines.filter(
+        ({ old: { what, code } }) => code === '' && !/^(Status word|Active fault)$/.test(what),
+      ) ?? [];
+    return {
+      notes: told?.notes ?? [],
+      lines: command.map(({ old: a, fresh: b }) =>
+        [a, b].map((each) => (each ? `${each.register} ${each.counts}` : 'none')).join(' → '),
+      ),
+    };
+  };
+  const forth = table('halvern-hn20@1', 'halvern-hn64@1');
+  expect(forth.lines).toEqual([
+    '780 bit 0 → 4128 bit 0',
+    '780 bit 1 → 4128 bit 1',
+    '780 bit 7 → 4128 bit 6',
+    '781 0.1 Hz → 4129 0.01 Hz',
+  ]);
+  expect(forth.notes).toEqual(
+    expect.arrayContaining([
+      'Run and direction become one bit for each direction: never both at once.',
+      expect.stringMatching(/^New in the command word: enable, bit 3/),
+    ]),
+  );
+  expect(table('halvern-hn64@1', 'toreka-c1@1').lines).toEqual([
+    ...['4128 bit 0 → 232 bit 0', '4128 bit 1 → 232 bit 0 and bit 2', '4128 bit 3 → none'],
+    ...['4128 bit 4 → none', '4128 bit 6 → 232 bit 3', '4129 0.01 Hz → 233 1 rpm'],
+  ]);
+  expect(table('quenby-s4@1', 'halvern-hn64@1').notes).toContainEqual(
+    expect.stringMatching(/does not tell its command word/),
+  );
 });
 
 const accepted: SaidValue = { kind: 'accepted', reason: 'seen' };

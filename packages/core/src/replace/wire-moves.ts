@@ -17,6 +17,11 @@ export interface Move {
   readonly from: string;
   readonly to: string | null;
   readonly place: Place;
+  /**
+   * Under which name a choice of its terminal is said: an input moves with all its wires and settings, `R1`; of what feeds
+   * several devices each wire goes where it is wanted, `24 S1:13`.
+   */
+  readonly line: string;
   /** Terminals of the successor of the same kind. */
   readonly could: readonly string[];
   readonly doubt: MoveDoubt | null;
@@ -45,7 +50,7 @@ export interface LinkMove {
   readonly why: string;
 }
 
-/** Terminals of the successor that somebody has chosen, by those of the old unit: its wires and links go there together. */
+/** Terminals of the successor that somebody has chosen: for all wires of an old terminal, or for one (`line` of a move). */
 export type ChosenTerminals = ReadonlyMap<string, string>;
 
 export interface WireMoves {
@@ -95,12 +100,16 @@ export function moveWires({ old, wiring, does, fresh, takes, chosen }: MoveInput
       const found = to.find(place, renamed, logic);
       const doubt: MoveDoubt | null = place === own ? found.doubt : { code: 'own-supply' };
       const could = terminal ? to.alike(terminal) : [];
-      const wanted = could.find((id) => id === chosen.get(end.terminal));
+      const at = showEnd(other);
+      const isInput = own.startsWith('input ');
+      const line = isInput ? end.terminal : `${end.terminal} ${at}`;
+      const choice = chosen.get(line) ?? chosen.get(end.terminal);
+      const wanted = could.find((id) => id === choice);
       // Where an input goes, its settings go, too: the renaming has seen the choice, and may have refused it.
-      const id = own.startsWith('input ') ? found.terminal : (wanted ?? found.terminal);
+      const id = isInput ? found.terminal : (wanted ?? found.terminal);
       if (id !== null) ends.set(key, { kind: 'terminal', terminal: id });
       moves.push({
-        ...{ wire, number, colour, at: showEnd(other), from: end.terminal, to: id, place, could },
+        ...{ wire, number, colour, at, from: end.terminal, to: id, place, line, could },
         doubt: id === wanted ? null : doubt,
       });
     }
