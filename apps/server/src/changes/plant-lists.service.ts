@@ -207,7 +207,9 @@ function tableOf(content: Awaited<ReturnType<typeof contentOf>>): Table {
         ? `Line ${fault.line} cannot be read as a table: a quotation mark is missing.`
         : fault.code === 'table-surplus'
           ? `Line ${fault.line} has more cells than the first line: "${fault.text}" stands under no heading. A cell with a comma in it needs quotation marks.`
-          : `The column ${fault.column} is there twice.`;
+          : fault.code === 'table-column-twice'
+            ? `The column ${fault.column} is there twice.`
+            : `${fault.text}: a list is one table.`;
   throw new ProblemException(422, 'plant-list', `${why} Nothing was changed.`);
 }
 

@@ -1,6 +1,7 @@
 export * from './decimal.ts';
 export * from './display.ts';
 export * from './form.ts';
+export * from './grid.ts';
 export * from './meaning.ts';
 export * from './number-language.ts';
 export * from './option-meaning.ts';

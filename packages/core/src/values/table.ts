@@ -1,14 +1,16 @@
 // Text tables (CSV, RFC 4180) to rows that remember their line, and back. Reads commas or semicolons, with or
 // without a byte order mark. What leaves cannot run as a formula when a spreadsheet opens it.
 
-import { parse } from 'csv-parse/browser/esm/sync';
 import { stringify } from 'csv-stringify/browser/esm/sync';
+import { readGrid, type Grid, type GridFault, type GridRow } from './grid.ts';
 import { fail, ok, type Result } from './result.ts';
 
 export interface TableRow {
   /** Line of the file on which the row starts, counted from 1. */
   readonly line: number;
   readonly cells: Readonly<Record<string, string>>;
+  /** Columns whose cell the file itself keeps as a number. */
+  readonly numeric?: readonly string[];
   /** The first cell beyond the last heading, where such are told. */
   readonly surplus?: string;
 }
@@ -19,16 +21,12 @@ export interface Table {
 }
 
 export type TableFault =
-  | { readonly code: 'table-empty' }
-  | { readonly code: 'table-broken'; readonly line: number }
+  | GridFault
   | { readonly code: 'table-column-twice'; readonly column: string }
+  /** JSON that is more, or something else, than a list of objects with plain values. */
+  | { readonly code: 'json-odd'; readonly line: number; readonly text: string }
   /** A cell beyond the last heading: most often a comma that was meant to stand in a cell. */
   | { readonly code: 'table-surplus'; readonly line: number; readonly text: string };
-
-interface RawRecord {
-  readonly record: string[];
-  readonly info: { readonly lines: number };
-}
 
 /**
  * Reads a table with a heading line. Cells are trimmed; rows whose cells are all empty are passed over, and so are columns
@@ -36,72 +34,56 @@ interface RawRecord {
  * or told with their row.
  */
 export function readTable(text: string, surplus: 'refused' | 'told' = 'refused'): Result<Table, TableFault> {
-  // One kind of line end, in cells too: the parser would count a CRLF inside quotation marks as two lines.
-  const body = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n');
-  const records = parseRecords(body);
-  if (!records.ok) return records;
-  const [head, ...rest] = records.value;
-  if (!head || head.record.every((cell) => cell.trim() === '')) return fail({ code: 'table-empty' });
-  const columns = head.record.map((cell) => cell.trim().toLowerCase());
+  const grid = readGrid(text);
+  return grid.ok ? tableOf(grid.value, surplus) : grid;
+}
+
+/** A grid whose first row names the columns, in small letters. */
+export function tableOf(
+  { rows: [head, ...rest] }: Grid,
+  surplus: 'refused' | 'told' = 'refused',
+): Result<Table, TableFault> {
+  if (!head) return fail({ code: 'table-empty' });
+  const columns = head.cells.map((cell) => cell.trim().toLowerCase());
   const beyond = rest.find((row) => surplusOf(columns, row) !== undefined);
   if (beyond && surplus === 'refused')
-    return fail({
-      code: 'table-surplus',
-      line: lineOf(beyond),
-      text: surplusOf(columns, beyond) ?? '',
-    });
-  while (
-    columns.at(-1) === '' &&
-    rest.every(({ record }) => (record[columns.length - 1] ?? '').trim() === '')
-  )
+    return fail({ code: 'table-surplus', line: beyond.line, text: surplusOf(columns, beyond) ?? '' });
+  while (columns.at(-1) === '' && rest.every(({ cells }) => (cells[columns.length - 1] ?? '') === ''))
     columns.pop();
   const twice = columns.find((column, at) => column !== '' && columns.indexOf(column) !== at);
   if (twice !== undefined) return fail({ code: 'table-column-twice', column: twice });
-  return ok({ columns, rows: rest.map((row) => toRow(columns, row)).filter((row) => row !== undefined) });
+  // What stands under no heading has no name by which it could be told or used.
+  const nameless = rest.find(({ cells }) => columns.some((column, at) => column === '' && cells[at]));
+  const under = nameless?.cells.find((cell, at) => columns[at] === '' && cell !== '') ?? '';
+  if (nameless && surplus === 'refused')
+    return fail({ code: 'table-surplus', line: nameless.line, text: under });
+  return ok({ columns, rows: rest.map((row) => toRow(columns, row)) });
 }
 
-function parseRecords(body: string): Result<RawRecord[], TableFault> {
-  try {
-    const options = { bom: true, info: true, relax_column_count: true, delimiter: delimiterOf(body) };
-    return ok(parse(body, options) as unknown as RawRecord[]);
-  } catch (error) {
-    const line = (error as { lines?: number }).lines;
-    return fail({ code: 'table-broken', line: line ?? 1 });
-  }
-}
+const surplusOf = (columns: readonly string[], { cells }: GridRow): string | undefined =>
+  cells.slice(columns.length).find((cell) => cell !== '');
 
-/** Spreadsheets of half the world write semicolons: the heading decides. */
-function delimiterOf(body: string): ',' | ';' | '\t' {
-  const head = body.slice(0, body.search(/[\r\n]|$/));
-  const count = (mark: string) => head.split(mark).length;
-  if (count(';') > count(',')) return ';';
-  return count('\t') > count(',') ? '\t' : ',';
-}
-
-const surplusOf = (columns: readonly string[], { record }: RawRecord): string | undefined =>
-  record
-    .slice(columns.length)
-    .find((cell) => cell.trim() !== '')
-    ?.trim();
-
-/** The line on which a record starts; the parser tells the one on which it ends. */
-function lineOf({ record, info }: RawRecord): number {
-  const breaks = record.reduce((sum, cell) => sum + (cell.match(/\n/g)?.length ?? 0), 0);
-  return info.lines - breaks;
-}
-
-function toRow(columns: readonly string[], row: RawRecord): TableRow | undefined {
-  const { record } = row;
-  if (record.every((cell) => cell.trim() === '')) return undefined;
-  const cells: Record<string, string> = {};
+function toRow(columns: readonly string[], row: GridRow): TableRow {
+  const cells = emptyCells();
   columns.forEach((column, at) => {
-    if (column !== '') cells[column] = unguard((record[at] ?? '').trim());
+    if (column !== '') cells[column] = unguard(row.cells[at] ?? '');
   });
+  const numeric = row.numbers.flatMap((at) => columns[at] || []);
   const surplus = surplusOf(columns, row);
-  return { line: lineOf(row), cells, ...(surplus === undefined ? {} : { surplus }) };
+  return {
+    ...{ line: row.line, cells },
+    ...(numeric.length > 0 ? { numeric } : {}),
+    ...(surplus === undefined ? {} : { surplus }),
+  };
 }
 
-/** A list of objects in JSON, or a document with one list in it, as a table; the place in the list stands for the line. */
+/** Cells by heading. A heading may be called like something that every object has, and is a heading all the same. */
+export const emptyCells = (): Record<string, string> => Object.create(null) as Record<string, string>;
+
+/**
+ * A list of objects in JSON, or a document with one list of objects in it, as a table; the place in the list stands for the line.
+ * Anything else in it (a second list, an item that is no object, a value that is a list) is a fault that names it.
+ */
 export function tableFromJson(text: string): Result<Table, TableFault> {
   let source: unknown;
   try {
@@ -109,25 +91,31 @@ export function tableFromJson(text: string): Result<Table, TableFault> {
   } catch {
     return fail({ code: 'table-broken', line: 1 });
   }
-  const list = Array.isArray(source) ? source : Object.values(source ?? {}).find(Array.isArray);
-  const items = ((list ?? []) as unknown[]).filter(
-    (item): item is Record<string, unknown> =>
-      typeof item === 'object' && item !== null && !Array.isArray(item),
-  );
-  if (items.length === 0) return fail({ code: 'table-empty' });
-  const columns = [
-    ...new Set(items.flatMap((item) => Object.keys(item).map((key) => key.trim().toLowerCase()))),
-  ];
-  const rows = items.map((item, at) => {
-    const entries = Object.entries(item).map(([key, value]) => [key.trim().toLowerCase(), plainText(value)]);
-    return { line: at + 1, cells: Object.fromEntries(entries) as Record<string, string> };
-  });
-  return ok({ columns, rows });
-}
-
-function plainText(value: unknown): string {
-  if (typeof value === 'string') return value.trim();
-  return typeof value === 'number' || typeof value === 'boolean' ? String(value) : '';
+  const lists = Array.isArray(source) ? [source] : Object.values(source ?? {}).filter(Array.isArray);
+  const [list = [], another] = lists as unknown[][];
+  if (another) return fail({ code: 'json-odd', line: 1, text: 'There are several lists in it' });
+  if (list.length === 0) return fail({ code: 'table-empty' });
+  const rows: TableRow[] = [];
+  const columns = new Set<string>();
+  for (const [at, item] of list.entries()) {
+    const line = at + 1;
+    const odd = (what: string) => fail({ code: 'json-odd' as const, line, text: what });
+    if (typeof item !== 'object' || item === null || Array.isArray(item))
+      return odd(`Item ${line} is no object`);
+    const cells = emptyCells();
+    const numeric: string[] = [];
+    for (const [key, value] of Object.entries(item)) {
+      const column = key.trim().toLowerCase();
+      if (column in cells) return odd(`Item ${line} has "${column}" twice`);
+      if (typeof value === 'object' && value !== null)
+        return odd(`Item ${line} has a list or an object under "${key}"`);
+      if (typeof value === 'number') numeric.push(column);
+      cells[column] = value === null ? '' : String(value).trim();
+      columns.add(column);
+    }
+    rows.push({ line, cells, ...(numeric.length > 0 ? { numeric } : {}) });
+  }
+  return ok({ columns: [...columns], rows });
 }
 
 /** Writes a table with CRLF line ends, as the RFC has them. */
@@ -143,5 +131,6 @@ export const isFormula = (cell: string): boolean => /^[=+\-@\t\r]/.test(cell) &&
 
 const guard = (cell: string): string => (isFormula(cell) || cell.startsWith("'") ? `'${cell}` : cell);
 
-const unguard = (cell: string): string =>
+/** Takes off the apostrophe with which a cell left that a spreadsheet would have run. */
+export const unguard = (cell: string): string =>
   cell.startsWith("'") && (isFormula(cell.slice(1)) || cell.startsWith("''")) ? cell.slice(1) : cell;
