@@ -17,7 +17,37 @@ export interface ImportPreview {
   readonly sameAs: string | null;
   /** False where a finding stops the import. */
   readonly acceptable: boolean;
+  /** Some values alone: they are kept to be compared and written, and not as a backup. */
+  readonly partial: boolean;
+  /** The version of the model that the file is of, where it can be carried over to that of the unit. */
+  readonly carriesFrom: string | null;
+  /** What the file would change, against what is known of the unit. */
+  readonly against: readonly FileDifferences[];
   readonly findings: readonly FindingView[];
+}
+
+/** What a file says otherwise than a set that is kept. */
+export interface FileDifferences {
+  readonly reference: 'newest' | 'baseline';
+  readonly title: string;
+  readonly at: string;
+  /** How many there are; the first of them are told. */
+  readonly count: number;
+  readonly first: readonly {
+    readonly code: string;
+    readonly name: string;
+    readonly before: string;
+    readonly after: string;
+    readonly change: string;
+  }[];
+}
+
+/** A file that was kept: as a backup, or as a part of a set. */
+export interface ImportedFile {
+  readonly backupId: string | null;
+  readonly partId: string | null;
+  readonly hash: string;
+  readonly sameAs: string | null;
 }
 
 export interface ImportedBackup {

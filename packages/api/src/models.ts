@@ -53,11 +53,20 @@ export interface SameMeaningView {
 export interface OwnModelPreview {
   readonly fileName: string;
   readonly kind: 'table' | 'catalogue-table' | 'eds';
+  /** Of a spreadsheet, in its order; empty for a file without sheets. */
+  readonly sheets: readonly { readonly name: string; readonly hidden: boolean; readonly rows: number }[];
+  /** The sheet that was read. */
+  readonly sheet: string | null;
+  /** Line of the row that names the columns, and the first lines of the file among which it can be chosen. */
+  readonly headLine: number;
+  readonly firstLines: readonly { readonly line: number; readonly text: string }[];
   readonly columns: readonly string[];
   /** The first rows of the file, cell by cell in the order of the columns. */
   readonly sample: readonly (readonly string[])[];
   readonly assignment: Readonly<Record<string, ColumnUse>>;
   readonly decimalMark: DecimalMark;
+  /** Words in the column of the access that somebody has to explain. */
+  readonly accessAsked: readonly { readonly text: string; readonly rows: number }[];
   readonly maker: string;
   readonly name: string;
   readonly about: string;
@@ -66,8 +75,15 @@ export interface OwnModelPreview {
   readonly dictionary: string;
   readonly rows: number;
   readonly parameters: readonly OwnParameterView[];
-  readonly findings: readonly FindingView[];
+  readonly findings: readonly ListFindingView[];
+  /** Findings that are not among those told. */
+  readonly moreFindings: number;
   readonly acceptable: boolean;
+}
+
+/** A finding in a list, with the cell as the file has it where it can be mended on the spot. */
+export interface ListFindingView extends FindingView {
+  readonly cell: string | null;
 }
 
 /** How a line of the file was understood. */
@@ -75,11 +91,14 @@ export interface OwnParameterView {
   readonly line: number;
   readonly code: string;
   readonly name: string;
+  readonly menu: string;
   readonly range: string;
   readonly default: string;
   readonly unit: string;
   readonly options: string;
   readonly access: string;
+  /** Something of it has to be mended first. */
+  readonly stopped: boolean;
 }
 
 /** `file` is that of the model. */

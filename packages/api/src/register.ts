@@ -106,6 +106,8 @@ export interface FormerUnitView {
 export interface PlantListPreview {
   readonly fileName: string;
   readonly hash: string;
+  /** What holds for the whole file: sheets and columns that were not read. */
+  readonly notes: readonly FindingView[];
   readonly rows: readonly PlantListRowView[];
   readonly acceptable: boolean;
 }
@@ -194,6 +196,13 @@ export interface HistoryView {
   readonly lastThatDiffered: string | null;
   /** The oldest first. */
   readonly wirings: readonly WiringMark[];
+  /** Values that files told, the newest first: to be compared and written. */
+  readonly parts: readonly {
+    readonly reference: string;
+    readonly fileName: string;
+    readonly at: string;
+    readonly by: string;
+  }[];
   /** Other units that came in since the first. */
   readonly swaps: readonly { readonly at: string; readonly otherModel: boolean; readonly text: string }[];
 }

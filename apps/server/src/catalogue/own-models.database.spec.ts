@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type {
   ComparisonView,
   DictionaryChanges,
-  ImportedBackup,
+  ImportedFile,
   ImportPreview,
   LookUpView,
   ModelListing,
@@ -52,7 +52,7 @@ describe('a model of the plant’s own', () => {
     const before = await models();
     const { status, body } = await preview(fixture('makers-list.csv'), 'list.csv');
     expect([status, body.acceptable, body.kind, body.rows]).toEqual([200, true, 'table', 7]);
-    expect(body.assignment).toMatchObject({ designation: 'name', 'setting range': 'range' });
+    expect(body.assignment).toMatchObject({ Designation: 'name', 'Setting range': 'range' });
     expect(body.parameters[1]).toMatchObject({
       code: 'P2',
       range: '0.1 to 600.0',
@@ -151,12 +151,12 @@ describe('a model of the plant’s own', () => {
       form(set, 'set.csv'),
     );
     expect([seen.body.acceptable, seen.body.parameters, seen.body.expected]).toEqual([true, 2, 6]);
-    const imported = await technician.post<ImportedBackup>(
+    const imported = await technician.post<ImportedFile>(
       'positions/YD-CV-01/imports',
       form(set, 'set.csv', { hash: seen.body.hash }),
     );
     const { body } = await technician.get<ComparisonView>(
-      `positions/YD-CV-01/comparison?a=default&b=backup:${imported.body.backupId}`,
+      `positions/YD-CV-01/comparison?a=default&b=part:${imported.body.partId ?? ''}`,
     );
     const changes = body.rows.filter(({ b }) => b !== null).map(({ code, change }) => `${code} ${change}`);
     expect(changes).toEqual(['P1 +2.5 s (×1.5)', 'P4 −60 % (×0.60)']);

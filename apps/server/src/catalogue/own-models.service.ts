@@ -2,28 +2,29 @@
 // then the same file again; what comes in goes through the same importer as a shipped model.
 
 import { Injectable } from '@nestjs/common';
-import type { OwnModelPreview, OwnParameterView } from '@drive-keep/api';
+import type { ListFindingView, OwnModelPreview, OwnParameterView } from '@drive-keep/api';
 import {
-  guessColumns,
-  guessDecimalMark,
+  gridOf,
   headingsByColumn,
   isCatalogueTable,
   kindOfText,
   makeOwnModel,
   modelSlug,
   readEds,
-  takeApart,
-  type ColumnAssignment,
+  understandList,
+  type ColumnUse,
   type DecimalMark,
+  type ListParameter,
   type OwnModel,
-  type OwnParameter,
+  type UnderstoodList,
 } from '@drive-keep/core/formats';
-import type { ModelFiles } from '@drive-keep/core/dictionary';
-import { finding, hasStop, type Finding } from '@drive-keep/core/findings';
-import { readTable, tableFromJson, type Table } from '@drive-keep/core/values';
+import type { Access, ModelFiles } from '@drive-keep/core/dictionary';
+import { finding, hasStop, tableFinding, type Finding } from '@drive-keep/core/findings';
+import { readGrid, tableFromJson, tableOf, type Grid, type Table } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
-import { contentOf, type UploadedFile } from '../file-content/uploaded-file.ts';
+import { sheetNamed, type Sheet } from '../file-content/spreadsheet.ts';
+import { contentOf, sheetNotes, type UploadedFile } from '../file-content/uploaded-file.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { findingLine, findingView } from '../problems/finding-view.ts';
 import { ProblemException } from '../problems/problem.ts';
@@ -37,28 +38,37 @@ export interface OwnModelWish {
   readonly about?: string;
   readonly firmwareFrom?: string;
   readonly firmwareTo?: string;
-  readonly assignment?: ColumnAssignment;
+  readonly sheet?: string;
+  readonly headLine?: number;
+  readonly assignment?: Readonly<Record<string, ColumnUse>>;
   readonly decimalMark?: DecimalMark;
+  /** Lines that are no parameters. */
+  readonly leftOut?: readonly number[];
+  /** Cells in other words: line, heading, text. */
+  readonly mended?: readonly (readonly [line: number, heading: string, text: string])[];
+  /** What a word of the access means. */
+  readonly access?: readonly (readonly [text: string, access: Access])[];
 }
 
-const MOST_FINDINGS = 200;
+/** Findings told at the most; how many there are more is said. */
+const MOST_FINDINGS = 300;
 const SAMPLE_ROWS = 5;
-const MOST_SHOWN = 40;
+const FIRST_LINES = 40;
 const MOST_PARAMETERS = 5000;
 
 interface TakenFile {
   readonly kind: OwnModelPreview['kind'];
-  readonly table: Table;
-  readonly assignment: ColumnAssignment;
-  readonly decimalMark: DecimalMark;
-  readonly parameters: readonly OwnParameter[];
+  readonly sheets: readonly Sheet[];
+  readonly sheet: Sheet | null;
+  readonly grid: Grid;
+  readonly list: UnderstoodList | null;
+  readonly columns: readonly string[];
+  readonly parameters: readonly ListParameter[];
   readonly findings: readonly Finding[];
   readonly maker: string;
   readonly name: string;
   readonly about: string;
 }
-
-const NO_TABLE: Table = { columns: [], rows: [] };
 
 @Injectable()
 export class OwnModels {
@@ -107,59 +117,95 @@ export class OwnModels {
     const slug = modelSlug(maker, name);
     const version = await this.nextVersion(slug);
     const facts = { maker, name, about, firmwareFrom, firmwareTo, version };
-    const model = makeOwnModel(facts, taken.parameters, headingsByColumn(taken.assignment));
+    const { parameters, list, grid } = taken;
+    const headings = headingsByColumn(list?.assignment ?? new Map());
+    const model = makeOwnModel(
+      facts,
+      parameters.filter(({ stopped }) => !stopped),
+      headings,
+    );
     const findings = [...nameFindings(maker, name), ...taken.findings, ...model.findings];
+    const told = inOrder(findings).slice(0, MOST_FINDINGS);
     return {
       model,
       preview: {
         fileName: file.originalname,
         kind: taken.kind,
-        columns: taken.table.columns,
-        sample: taken.table.rows
+        sheets: taken.sheets.map((each) => ({
+          name: each.name,
+          hidden: each.hidden,
+          rows: each.rows.length,
+        })),
+        sheet: taken.sheet?.name ?? null,
+        headLine: list?.table.headLine ?? 1,
+        firstLines: grid.rows.slice(0, FIRST_LINES).map(({ line, cells }) => ({
+          line,
+          text: cells
+            .filter((cell) => cell !== '')
+            .join(' · ')
+            .slice(0, 120),
+        })),
+        columns: taken.columns,
+        sample: (list?.table.rows ?? [])
           .slice(0, SAMPLE_ROWS)
-          .map(({ cells }) => taken.table.columns.map((column) => cells[column] ?? '')),
-        assignment: taken.assignment,
-        decimalMark: taken.decimalMark,
+          .map(({ cells }) => taken.columns.map((column) => cells[column] ?? '')),
+        assignment: Object.fromEntries(list?.assignment ?? []),
+        decimalMark: list?.mark ?? 'point',
+        accessAsked: [...(list?.accessAsked ?? [])].map(([text, rows]) => ({ text, rows })),
         ...facts,
         dictionary: `${slug}@${version}`,
-        rows: taken.parameters.length,
-        parameters: taken.parameters.slice(0, MOST_SHOWN).map(parameterView),
-        findings: findings.slice(0, MOST_FINDINGS).map(findingView),
-        acceptable: !hasStop(findings) && taken.parameters.length > 0,
+        rows: parameters.length,
+        parameters: parameters.map(parameterView),
+        findings: told.map((each) => ({ ...findingView(each), cell: cellOf(list, each) })),
+        moreFindings: findings.length - told.length,
+        acceptable: !hasStop(findings) && parameters.length > 0,
       },
     };
   }
 
   private async take(file: UploadedFile, wish: OwnModelWish): Promise<TakenFile> {
     const content = await contentOf(file);
-    if (content.kind === 'sheet') return this.takeTable(content.table, wish);
+    if (content.kind === 'sheets') {
+      const sheet = sheetNamed(content.sheets, wish.sheet);
+      if (!sheet) return { ...EMPTY, findings: [tableFinding({ code: 'table-empty' })] };
+      const taken = this.takeGrid(sheet, wish);
+      const others = sheetNotes(content.sheets, sheet).filter(({ code }) => code === 'sheets-not-read');
+      return { ...taken, sheets: content.sheets, sheet, findings: [...others, ...taken.findings] };
+    }
     const kind = kindOfText(content.text);
     if (kind === 'dcf') return takeEds(content.text);
-    const table = kind === 'json' ? tableFromJson(content.text) : readTable(content.text);
-    if (!table.ok) {
+    if (kind === 'json') {
+      const table = tableFromJson(content.text);
+      if (table.ok) return this.takeGrid(gridOf(table.value), { ...wish, headLine: 0 });
       const { fault } = table;
-      const line = 'line' in fault ? fault.line : 1;
-      const found =
-        fault.code === 'table-surplus'
-          ? finding('stop', { line }, 'table-surplus', { text: fault.text })
-          : finding('stop', { line }, 'list-broken', {});
-      return { ...EMPTY, findings: [found] };
+      const broken = fault.code === 'table-broken';
+      return {
+        ...EMPTY,
+        findings: [broken ? finding('stop', { line: fault.line }, 'list-broken', {}) : tableFinding(fault)],
+      };
     }
-    return this.takeTable(table.value, wish);
+    const grid = readGrid(content.text);
+    return grid.ok ? this.takeGrid(grid.value, wish) : { ...EMPTY, findings: [tableFinding(grid.fault)] };
   }
 
-  private takeTable(table: Table, wish: OwnModelWish): TakenFile {
-    const decimalMark = wish.decimalMark ?? guessDecimalMark(table);
-    if (table.rows.length > MOST_PARAMETERS) {
-      const facts = { rows: table.rows.length, most: MOST_PARAMETERS };
+  private takeGrid(grid: Grid, wish: OwnModelWish): TakenFile {
+    if (grid.rows.length > MOST_PARAMETERS + FIRST_LINES) {
+      const facts = { rows: grid.rows.length, most: MOST_PARAMETERS };
       return { ...EMPTY, findings: [finding('stop', { line: 1 }, 'list-too-long', facts)] };
     }
-    if (isCatalogueTable(table)) {
-      const parameters = table.rows.map(({ line, cells }) => ({ line, cells }));
-      return { ...EMPTY, kind: 'catalogue-table', table, parameters };
-    }
-    const assignment = wish.assignment ?? guessColumns(table);
-    return { ...EMPTY, table, assignment, decimalMark, ...takeApart(table, assignment, decimalMark) };
+    const table = tableOf(grid);
+    if (table.ok && isCatalogueTable(table.value)) return catalogueTable(table.value);
+    const { headLine, decimalMark, leftOut, mended, access, assignment } = wish;
+    const list = understandList(grid, {
+      ...(headLine === undefined ? {} : { headLine }),
+      ...(decimalMark === undefined ? {} : { mark: decimalMark }),
+      ...(assignment === undefined ? {} : { assignment: new Map(Object.entries(assignment)) }),
+      leftOut: new Set(leftOut),
+      mended: mendedCells(mended ?? []),
+      access: new Map(access),
+    });
+    const { parameters, findings } = list;
+    return { ...EMPTY, grid, list, columns: list.table.columns, parameters, findings };
   }
 
   private async nextVersion(model: string): Promise<number> {
@@ -172,27 +218,43 @@ export class OwnModels {
 
 const EMPTY: TakenFile = {
   kind: 'table',
-  table: NO_TABLE,
-  assignment: {},
-  decimalMark: 'point',
-  parameters: [],
-  findings: [],
-  maker: '',
-  name: '',
-  about: '',
+  ...{ sheets: [], sheet: null, grid: { rows: [], hiddenColumns: [] }, list: null, columns: [] },
+  ...{ parameters: [], findings: [], maker: '', name: '', about: '' },
 };
+
+const catalogueTable = ({ columns, rows }: Table): TakenFile => ({
+  ...EMPTY,
+  ...{ kind: 'catalogue-table', columns },
+  parameters: rows.map(({ line, cells }) => ({ line, cells, stopped: false })),
+});
 
 function takeEds(text: string): TakenFile {
   const { vendor, product, description, parameters, findings } = readEds(text);
   return {
-    ...EMPTY,
-    kind: 'eds',
-    parameters,
-    findings,
-    maker: vendor,
-    name: product,
-    about: description,
+    ...{ ...EMPTY, kind: 'eds', findings, maker: vendor, name: product, about: description },
+    parameters: parameters.map((each) => ({ ...each, stopped: false })),
   };
+}
+
+function mendedCells(
+  cells: readonly (readonly [line: number, heading: string, text: string])[],
+): ReadonlyMap<number, ReadonlyMap<string, string>> {
+  const lines = new Map<number, Map<string, string>>();
+  for (const [line, heading, text] of cells)
+    lines.set(line, new Map([...(lines.get(line) ?? []), [heading, text]]));
+  return lines;
+}
+
+/** What stops first, each in the order of the file; what holds for the whole before what holds for a line. */
+const inOrder = (findings: readonly Finding[]): readonly Finding[] =>
+  [...findings].sort(
+    (a, b) =>
+      Number(b.attention === 'stop') - Number(a.attention === 'stop') || (a.line ?? 0) - (b.line ?? 0),
+  );
+
+function cellOf(list: UnderstoodList | null, { line, column }: Finding): ListFindingView['cell'] {
+  const row = list?.table.rows.find((each) => each.line === line);
+  return row && list?.table.columns.includes(String(column)) ? (row.cells[String(column)] ?? '') : null;
 }
 
 function nameFindings(maker: string, name: string): Finding[] {
@@ -202,8 +264,9 @@ function nameFindings(maker: string, name: string): Finding[] {
   return [finding('stop', { line: 1 }, 'name-without-letter', {})];
 }
 
-function parameterView({ line, cells }: OwnParameter): OwnParameterView {
-  const { code = '', name = '', unit = '', minimum = '', maximum = '', options = '', access = '' } = cells;
+function parameterView({ line, cells, stopped }: ListParameter): OwnParameterView {
+  const { code = '', name = '', menu = '', unit = '', options = '', access = '' } = cells;
+  const { minimum = '', maximum = '', default: usual = '' } = cells;
   const range = minimum === '' && maximum === '' ? '' : `${minimum} to ${maximum}`;
-  return { line, code, name, range, default: cells.default ?? '', unit, options, access };
+  return { line, code, name, menu, range, default: usual, unit, options, access, stopped };
 }

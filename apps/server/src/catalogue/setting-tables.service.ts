@@ -2,12 +2,12 @@
 
 import { Injectable } from '@nestjs/common';
 import type { SettingTablePreview, SettingTableView } from '@drive-keep/api';
-import { hasStop, type Finding } from '@drive-keep/core/findings';
+import { hasStop, tableFinding, type Finding } from '@drive-keep/core/findings';
 import { readSettingTable } from '@drive-keep/core/tables';
-import { readTable, writeTable, type Table } from '@drive-keep/core/values';
+import { writeTable, type Table } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
-import { contentOf, type UploadedFile } from '../file-content/uploaded-file.ts';
+import { tableFrom, type UploadedFile } from '../file-content/uploaded-file.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { findingLine, findingView } from '../problems/finding-view.ts';
 import { ProblemException } from '../problems/problem.ts';
@@ -82,17 +82,9 @@ export class SettingTables {
     file: UploadedFile,
   ): Promise<{ readonly table: Table | undefined; readonly findings: readonly Finding[] }> {
     const dictionary = await this.dictionaries.get(dictionaryId);
-    const content = await contentOf(file);
-    const table =
-      content.kind === 'sheet' ? { ok: true as const, value: content.table } : readTable(content.text);
-    if (!table.ok) {
-      const detail =
-        table.fault.code === 'table-surplus'
-          ? `"${table.fault.text}" stands under no heading in line ${table.fault.line}. Nothing was kept.`
-          : 'The file is no table. Save it as CSV or XLSX with a heading row. Nothing was kept.';
-      throw new ProblemException(422, 'not-a-table', detail);
-    }
+    const { table, notes } = await tableFrom(file);
+    if (!table.ok) return { table: undefined, findings: [tableFinding(table.fault)] };
     const read = readSettingTable(table.value, dictionary);
-    return { table: table.value, findings: read.ok ? [] : read.fault };
+    return { table: table.value, findings: [...notes, ...(read.ok ? [] : read.fault)] };
   }
 }

@@ -2,7 +2,7 @@
 // missing or cannot be understood is a finding of its row; nothing is guessed that decides about a drive.
 
 import type { Dictionary } from '@drive-keep/core/dictionary';
-import type { Table, TableRow } from '@drive-keep/core/values';
+import { looksLikeDate, type Table, type TableRow } from '@drive-keep/core/values';
 import type { NewPosition } from './register-changes.service.ts';
 import { CRITICALITIES, MOST_SERIAL, TAG } from '../register/register-limits.ts';
 
@@ -24,23 +24,25 @@ export const PLANT_LIST_COLUMNS = [
 type Column = (typeof PLANT_LIST_COLUMNS)[number];
 
 /** Other headings under which plants keep the same. */
-const OTHER_HEADINGS: Readonly<Record<string, Column>> = {
-  position: 'tag',
-  description: 'duty',
-  drives: 'duty',
-  department: 'area',
-  priority: 'criticality',
-  type: 'model',
-  drive: 'model',
-  size: 'rating',
-  'serial number': 'serial',
-  'serial no': 'serial',
-  'serial no.': 'serial',
-  version: 'firmware',
-  gateway: 'line',
-  node: 'address',
-  'unit id': 'address',
-};
+const OTHER_HEADINGS: ReadonlyMap<string, Column> = new Map(
+  Object.entries({
+    position: 'tag',
+    description: 'duty',
+    drives: 'duty',
+    department: 'area',
+    priority: 'criticality',
+    type: 'model',
+    drive: 'model',
+    size: 'rating',
+    'serial number': 'serial',
+    'serial no': 'serial',
+    'serial no.': 'serial',
+    version: 'firmware',
+    gateway: 'line',
+    node: 'address',
+    'unit id': 'address',
+  } as const),
+);
 
 const NEEDED: readonly Column[] = ['tag', 'duty', 'area', 'machine', 'model', 'rating', 'serial', 'firmware'];
 
@@ -61,7 +63,23 @@ export function missingColumns(table: Table): readonly Column[] {
   return NEEDED.filter((column) => !known.has(column));
 }
 
-const columnOf = (heading: string): string => OTHER_HEADINGS[heading] ?? heading;
+const columnOf = (heading: string): string => OTHER_HEADINGS.get(heading) ?? heading;
+
+/** Headings that say the same: which of them counts cannot be told. */
+export function contradictingColumns({ columns }: Table): readonly string[] {
+  const twice = columns.filter(
+    (column) => columns.filter((other) => columnOf(other) === columnOf(column)).length > 1,
+  );
+  return twice;
+}
+
+/** Headings with something under them that no plant list has. */
+export const strangeColumns = ({ columns, rows }: Table): readonly string[] =>
+  columns.filter(
+    (column) =>
+      !PLANT_LIST_COLUMNS.some((known) => known === columnOf(column)) &&
+      rows.some(({ cells }) => cells[column]),
+  );
 
 export function readPlantList(table: Table, models: readonly Dictionary[]): readonly PlantListRow[] {
   const seen = new Map<string, number>();
@@ -74,7 +92,10 @@ export function readPlantList(table: Table, models: readonly Dictionary[]): read
   });
 }
 
-function readRow({ line, cells: given }: TableRow, models: readonly Dictionary[]): PlantListRow {
+function readRow(
+  { line, cells: given, numeric = [] }: TableRow,
+  models: readonly Dictionary[],
+): PlantListRow {
   const cells: Partial<Record<Column, string>> = {};
   for (const [heading, text] of Object.entries(given)) cells[columnOf(heading) as Column] = text;
   const cell = (column: Column) => cells[column] ?? '';
@@ -84,6 +105,16 @@ function readRow({ line, cells: given }: TableRow, models: readonly Dictionary[]
     if (text.startsWith('=')) findings.push(`The column ${column} holds a formula. Write the value itself.`);
   if (cell('tag') !== '' && !TAG.test(cell('tag')))
     findings.push(`"${cell('tag')}" is no tag: use 2 to 30 letters, digits, "-" or "_".`);
+  const stored = new Set(numeric.map(columnOf));
+  if (stored.has('tag') && /[.e]/i.test(cell('tag')))
+    findings.push(
+      `The file keeps the tag ${cell('tag')} as a number. Format the column as text and enter it again.`,
+    );
+  for (const column of ['tag', 'serial', 'firmware', 'address'] as const)
+    if (looksLikeDate(cell(column)))
+      findings.push(
+        `"${cell(column)}" is a date: a spreadsheet program has changed the ${column}. Format the column as text and enter it again.`,
+      );
   const criticality = cell('criticality').toLowerCase() || 'middle';
   if (!CRITICALITIES.some((known) => known === criticality))
     findings.push(`"${criticality}" is no criticality. Write low, middle or high.`);
@@ -117,7 +148,7 @@ function readRow({ line, cells: given }: TableRow, models: readonly Dictionary[]
       rating: cell('rating'),
       region: cell('region') || (another ? '' : (only?.id ?? '')),
       serial,
-      firmware: cell('firmware'),
+      firmware: stored.has('firmware') ? withPlaces(cell('firmware'), dictionary) : cell('firmware'),
       ...(cell('line') === '' ? {} : { line: cell('line') }),
       ...(address === undefined ? {} : { lineAddress: address }),
     },
@@ -141,6 +172,13 @@ function wholeNumber(text: string, minimum: number, maximum: number): number | u
   if (!/^\d+$/.test(text)) return undefined;
   const number = Number(text);
   return number >= minimum && number <= maximum ? number : undefined;
+}
+
+/** A spreadsheet that keeps 2.10 as a number shows 2.1: the model says how many places its firmware has. */
+function withPlaces(text: string, { firmware: { from } }: Dictionary): string {
+  const places = (/\.(\d+)$/.exec(from)?.[1] ?? '').length;
+  const [whole = '', fraction = ''] = text.split('.');
+  return places === 0 || fraction.length >= places ? text : `${whole}.${fraction.padEnd(places, '0')}`;
 }
 
 /** By id, by model, or by name with or without maker; of several versions the one for this firmware. */

@@ -3,22 +3,34 @@
 
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import type { PlantListPreview, PlantListRowView } from '@drive-keep/api';
-import { readTable, writeTable, type Table } from '@drive-keep/core/values';
+import type { FindingView, PlantListPreview, PlantListRowView } from '@drive-keep/api';
+import type { Dictionary } from '@drive-keep/core/dictionary';
+import { finding, tableFinding } from '@drive-keep/core/findings';
+import { writeTable } from '@drive-keep/core/values';
 import { WIRING_COLUMNS } from '@drive-keep/core/wiring';
 import type { EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { writeSheets, type SheetToWrite } from '../file-content/spreadsheet.ts';
-import { contentOf, type UploadedFile } from '../file-content/uploaded-file.ts';
+import { tableFrom, type UploadedFile } from '../file-content/uploaded-file.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
+import { findingLine, findingView } from '../problems/finding-view.ts';
 import { ProblemException } from '../problems/problem.ts';
-import { missingColumns, PLANT_LIST_COLUMNS, readPlantList, type PlantListRow } from './plant-list-rows.ts';
+import {
+  contradictingColumns,
+  missingColumns,
+  PLANT_LIST_COLUMNS,
+  readPlantList,
+  strangeColumns,
+  type PlantListRow,
+} from './plant-list-rows.ts';
 import { comparable, differing, RegisterChanges, type NewPosition } from './register-changes.service.ts';
 import { Overview } from '../overview/overview.service.ts';
 import { Wirings } from '../wiring/wirings.service.ts';
 
 const MOST_ROWS = 5000;
+/** Of a list that left here: it says nothing of positions and units. */
+const WIRING_SHEET = 'Wiring';
 
 /** Thrown to take a preview back; never seen outside. */
 class TakeBack extends Error {
@@ -38,7 +50,7 @@ export class PlantLists {
   ) {}
 
   async preview(file: UploadedFile, account: Account): Promise<PlantListPreview> {
-    const read = await this.read(file);
+    const { rows: read, notes } = await this.read(file);
     const rows = await this.changes
       .change(async (manager): Promise<readonly PlantListRowView[]> => {
         throw new TakeBack(await this.apply(manager, read, account));
@@ -48,7 +60,7 @@ export class PlantLists {
         throw error;
       });
     const acceptable = rows.some(({ does }) => does === 'add' || does === 'change') && !rows.some(isStopped);
-    return { fileName: file.originalname, hash: hashOf(file), rows, acceptable };
+    return { fileName: file.originalname, hash: hashOf(file), notes, rows, acceptable };
   }
 
   async keep(file: UploadedFile, seenHash: string, account: Account): Promise<PlantListPreview> {
@@ -56,7 +68,7 @@ export class PlantLists {
       const detail = 'The file is not the one that was shown before. Look at it again. Nothing was changed.';
       throw new ProblemException(409, 'file-changed', detail);
     }
-    const read = await this.read(file);
+    const { rows: read, notes } = await this.read(file);
     const rows = await this.changes.change(async (manager) => {
       const done = await this.apply(manager, read, account);
       const stopped = done.filter(isStopped);
@@ -66,7 +78,7 @@ export class PlantLists {
       await this.logbook.write({ person: account.person, action: 'plant-list', text }, manager);
       return done;
     });
-    return { fileName: file.originalname, hash: seenHash, rows, acceptable: true };
+    return { fileName: file.originalname, hash: seenHash, notes, rows, acceptable: true };
   }
 
   /** The whole register in the same columns; a spreadsheet has the wirings on a sheet of their own. */
@@ -104,21 +116,33 @@ export class PlantLists {
       if (!found) return [];
       return found.rows?.map((cells) => [tag, ...cells]) ?? [[tag, 'The wiring that was kept is damaged.']];
     });
-    return { name: 'Wiring', columns, rows };
+    return { name: WIRING_SHEET, columns, rows };
   }
 
-  private async read(file: UploadedFile): Promise<readonly PlantListRow[]> {
-    const table = tableOf(await contentOf(file));
+  private async read(file: UploadedFile): Promise<{
+    readonly rows: readonly PlantListRow[];
+    readonly notes: readonly FindingView[];
+  }> {
+    const { table: read, notes } = await tableFrom(file, [WIRING_SHEET]);
+    const refuse = (detail: string): never => {
+      throw new ProblemException(422, 'plant-list', `${detail} Nothing was changed.`);
+    };
+    if (!read.ok) return refuse(findingLine(findingView(tableFinding(read.fault))));
+    const table = read.value;
     const missing = missingColumns(table);
-    if (missing.length > 0) {
-      const detail = `The list has no column ${missing.join(', ')}. A plant list has the columns ${PLANT_LIST_COLUMNS.join(', ')}. Nothing was changed.`;
-      throw new ProblemException(422, 'plant-list', detail);
-    }
-    if (table.rows.length === 0 || table.rows.length > MOST_ROWS) {
-      const detail = `The list has ${table.rows.length} rows; 1 to ${MOST_ROWS} can be taken in at once. Nothing was changed.`;
-      throw new ProblemException(422, 'plant-list', detail);
-    }
-    return readPlantList(table, await this.dictionaries.everyVersion());
+    if (missing.length > 0)
+      refuse(
+        `The list has no column ${missing.join(', ')}. A plant list has the columns ${PLANT_LIST_COLUMNS.join(', ')}.`,
+      );
+    const twice = contradictingColumns(table);
+    if (twice.length > 0)
+      refuse(`The columns ${twice.join(' and ')} are headed by words for the same. Take one of them out.`);
+    if (table.rows.length === 0 || table.rows.length > MOST_ROWS)
+      refuse(`The list has ${table.rows.length} rows; 1 to ${MOST_ROWS} can be taken in at once.`);
+    const columns = strangeColumns(table);
+    const unused = columns.length > 0 ? [finding('look', { line: 1 }, 'columns-not-used', { columns })] : [];
+    const rows = readPlantList(table, await this.dictionaries.everyVersion());
+    return { rows, notes: [...notes, ...unused].map(findingView) };
   }
 
   private async apply(
@@ -126,7 +150,9 @@ export class PlantLists {
     read: readonly PlantListRow[],
     account: Account,
   ): Promise<readonly PlantListRowView[]> {
-    const known = new Map((await this.overview.positions()).map((position) => [position.tag, position]));
+    // A tag is the same whatever its case.
+    const known = new Map((await this.overview.positions()).map((each) => [each.tag.toLowerCase(), each]));
+    const models = await this.dictionaries.everyVersion();
     const rows: PlantListRowView[] = [];
     for (const { line, tag, duty, position: told, untold, findings } of read) {
       const base = { line, tag, duty };
@@ -135,15 +161,18 @@ export class PlantLists {
         rows.push({ ...base, does: 'stopped', changes: [], findings: stops });
         continue;
       }
-      const before = known.get(tag);
-      const position = before ? keeping(factsOf(before), told, untold) : told;
+      const before = known.get(tag.toLowerCase());
+      const position = before ? { ...keeping(factsOf(before), told, untold), tag: before.tag } : told;
       const changes = before ? differing(comparable(factsOf(before)), comparable(position)) : [];
       const does = before ? (changes.length > 0 ? 'change' : 'nothing') : 'add';
-      const refusal = await this.within(manager, () =>
-        before
-          ? this.changeBoth(manager, position, changes.length > 0, account)
-          : this.changes.addWithin(manager, position, account),
-      );
+      const regionless = before ? undefined : this.regionless(models, told);
+      const refusal =
+        regionless ??
+        (await this.within(manager, () =>
+          before
+            ? this.changeBoth(manager, position, changes.length > 0, account)
+            : this.changes.addWithin(manager, position, account),
+        ));
       rows.push({
         ...base,
         does: refusal === undefined ? does : 'stopped',
@@ -152,6 +181,14 @@ export class PlantLists {
       });
     }
     return rows;
+  }
+
+  /** Which region it is decides about defaults and the frequency of the mains: it is never taken to be the first. */
+  private regionless(models: readonly Dictionary[], { dictionary, region }: NewPosition): string | undefined {
+    const model = models.find(({ id }) => id === dictionary);
+    if (!model || region !== '') return undefined;
+    const names = model.regions.map(({ id, name }) => `${id} (${name})`).join(' or ');
+    return `The column region is empty. A ${model.name} is for ${names}: write one of them.`;
   }
 
   private async changeBoth(
@@ -194,24 +231,6 @@ const isStopped = ({ does }: PlantListRowView): boolean => does === 'stopped';
 
 const hashOf = ({ buffer }: UploadedFile): string =>
   `sha256:${createHash('sha256').update(buffer).digest('hex')}`;
-
-function tableOf(content: Awaited<ReturnType<typeof contentOf>>): Table {
-  if (content.kind === 'sheet') return content.table;
-  const table = readTable(content.text);
-  if (table.ok) return table.value;
-  const { fault } = table;
-  const why =
-    fault.code === 'table-empty'
-      ? 'The file is empty.'
-      : fault.code === 'table-broken'
-        ? `Line ${fault.line} cannot be read as a table: a quotation mark is missing.`
-        : fault.code === 'table-surplus'
-          ? `Line ${fault.line} has more cells than the first line: "${fault.text}" stands under no heading. A cell with a comma in it needs quotation marks.`
-          : fault.code === 'table-column-twice'
-            ? `The column ${fault.column} is there twice.`
-            : `${fault.text}: a list is one table.`;
-  throw new ProblemException(422, 'plant-list', `${why} Nothing was changed.`);
-}
 
 function factsOf({ unit, ...position }: Awaited<ReturnType<Overview['positions']>>[number]): NewPosition {
   return {

@@ -338,6 +338,7 @@ describe('a plant list', () => {
       row({ tag: 'X-7', serial: '6490007', line: 'gateway-1', address: '1' }) +
       row({ tag: 'X-8', serial: '6490001' }) +
       row({ tag: 'X-9', duty: '=1+1' }) +
+      row({ tag: 'X-10', region: '', serial: '6490010' }) +
       row({ tag: 'KL1-RD-01', serial: '6490009', line: 'gateway-1', address: '1' });
     const seen = await preview(text);
     const told = seen.rows.map(({ line, findings }) => [line, findings.map((each) => each.text).join(' ')]);
@@ -352,19 +353,53 @@ describe('a plant list', () => {
       [9, expect.stringMatching(/Address 1 of gateway-1 belongs to KL1-RD-01/)],
       [10, expect.stringMatching(/6490001 is at X-1/)],
       [11, expect.stringMatching(/holds a formula/)],
-      [12, expect.stringMatching(/record a swap instead/)],
+      [12, expect.stringMatching(/column region is empty. A HN64 is for 50-hz.* or 60-hz/)],
+      [13, expect.stringMatching(/record a swap instead/)],
     ]);
     expect(seen.acceptable).toBe(false);
     const kept = await engineer.post<Problem>('plant-list', list(text, seen.hash));
-    expect([kept.status, kept.body.findings?.length]).toEqual([422, 10]);
+    expect([kept.status, kept.body.findings?.length]).toEqual([422, 11]);
     expect((await technician.get('positions/X-1')).status).toBe(404);
+  });
+
+  it('takes a tag for the same whatever its case, and says which columns it does not read', async () => {
+    const few = 'tag;duty;area;machine;model;rating;serial;firmware;colour';
+    const { unit, area, machine, duty } = await detail('KL1-RD-04');
+    const cells = [
+      'kl1-rd-04',
+      duty,
+      area,
+      machine,
+      'HN64',
+      unit.rating,
+      String(unit.serial),
+      unit.firmware,
+      'red',
+    ];
+    const seen = await preview(`${few}\r\n${cells.join(';')}\r\n`);
+    expect(seen.rows.map(({ does, changes }) => [does, changes])).toEqual([['nothing', []]]);
+    expect(seen.notes.map(({ text }) => text)).toEqual(['Not used: "colour".']);
+    const taken = await engineer.post<Problem>('positions', {
+      ...{
+        area,
+        machine,
+        tag: 'kl1-RD-04',
+        duty,
+        criticality: 'low',
+        motor: '',
+        dictionary: unit.dictionary,
+      },
+      ...{ rating: unit.rating, region: unit.region, serial: 6_499_999, firmware: '2.05' },
+    });
+    expect([taken.status, taken.body.detail]).toEqual([422, expect.stringMatching(/KL1-RD-04 is taken/)]);
   });
 
   it.each([
     ['without its columns', 'tag;duty\r\nA-1;x\r\n', /no column area, machine, model/],
-    ['that is empty', '', /file is empty/],
+    ['that is empty', ' ', /table is empty/],
+    ['with two headings for the same', `drives;${HEAD}x;`, /duty and drives|drives and duty/],
     ['of nothing but headings', HEAD, /has 0 rows/],
-    ['with an open quotation mark', `${HEAD}"KL3;x\r\n`, /cannot be read as a table/],
+    ['with an open quotation mark', `${HEAD}"KL3;x\r\n`, /quotation mark is opened/],
   ])('%s is refused in words', async (_, text, words) => {
     expect((await preview(text)).detail).toMatch(words);
   });

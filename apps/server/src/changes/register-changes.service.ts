@@ -98,7 +98,7 @@ export class RegisterChanges {
     if (position.motorId !== null && changes.some(({ name }) => name === 'motor'))
       throw refused(`The motor of ${tag} is one of the library. Give it another one, or none, there first.`);
     if (changes.length === 0) return;
-    if (wish.tag !== undefined && wish.tag !== tag) await requireFreeTag(manager, wish.tag);
+    if (wish.tag !== undefined && wish.tag !== tag) await requireFreeTag(manager, wish.tag, tag);
     const moved = changes.some(({ name }) => name === 'area' || name === 'machine');
     await manager.update(
       Position,

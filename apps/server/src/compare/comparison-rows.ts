@@ -9,6 +9,7 @@ import {
   type Code,
   type Dictionary,
   type Facts,
+  type Untold,
 } from '@drive-keep/core/dictionary';
 import type { ParameterSet } from '@drive-keep/core/sets';
 import type { ReferencedSet } from './referenced-sets.service.ts';
@@ -48,12 +49,13 @@ export function rowView(dictionary: Dictionary, facts: Facts, row: ComparisonRow
   const parameter = findParameter(dictionary, row.code);
   if (!parameter) throw new Error(`${row.code} is compared but not in ${dictionary.id}`);
   const { minimum, maximum } = limitsOf(parameter, facts);
+  const told = (which: Untold) => !parameter.untold.includes(which);
   return {
     code: row.code,
     a: row.a ?? null,
     b: row.b ?? null,
-    minimum: Number.isFinite(minimum) ? minimum : null,
-    maximum: Number.isFinite(maximum) ? maximum : null,
+    minimum: told('minimum') && Number.isFinite(minimum) ? minimum : null,
+    maximum: told('maximum') && Number.isFinite(maximum) ? maximum : null,
     default: defaultOf(parameter, facts) ?? null,
     difference: row.difference,
     change: describeChange(parameter, row.a, row.b),

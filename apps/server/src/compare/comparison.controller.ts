@@ -10,7 +10,7 @@ import { notFound, ProblemException } from '../problems/problem.ts';
 import { Register } from '../register/register.service.ts';
 import { History } from '../sets/history.service.ts';
 import { allRows, rowView, withAside } from './comparison-rows.ts';
-import { ReferencedSets } from './referenced-sets.service.ts';
+import { ReferencedSets, untoldOf } from './referenced-sets.service.ts';
 
 const FLAG = ['yes', 'no'] as const;
 
@@ -58,7 +58,7 @@ export class ComparisonController {
     }
     const dictionary = await this.dictionaries.get(a.set.dictionary);
     const facts = factsOf(dictionary, at.unit) ?? {};
-    const { rows, ...counts } = compareSets(dictionary, a.set, b.set, { noise });
+    const { rows, ...counts } = compareSets(dictionary, a.set, b.set, { noise, untold: untoldOf(a, b) });
     const shown = query.all === 'yes' ? allRows(dictionary, a.set, b.set, noise, rows) : rows;
     const views = shown.map((row) => rowView(dictionary, facts, row));
     return { dictionary: dictionary.id, a: a.side, b: b.side, rows: views, ...counts };

@@ -1,5 +1,5 @@
 // Sets by reference, as addresses and requests name them: `default`, `baseline`, `baseline:2`, `newest`, `backup:ID`,
-// `replacement:ID` for what the sheet of a replacement promises.
+// `replacement:ID` for what the sheet of a replacement promises, `part:ID` for some values that a file told.
 
 import { Injectable } from '@nestjs/common';
 import type { ComparedSide } from '@drive-keep/api';
@@ -15,6 +15,7 @@ import { Backups } from '../sets/backups.service.ts';
 import type { Baseline } from '../sets/baseline.entity.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { History } from '../sets/history.service.ts';
+import { SetParts } from '../sets/set-parts.service.ts';
 import { isUuid } from '../storage/uuid.ts';
 
 export interface ReferencedSet {
@@ -22,9 +23,16 @@ export interface ReferencedSet {
   readonly set: ParameterSet;
   /** Monitors and counters told beside a backup. */
   readonly aside: ReadonlyMap<Code, Reading>;
+  /** Of defaults: what the dictionary does not tell. It is no difference, and the title says how many they are. */
+  readonly untold: ReadonlySet<Code>;
 }
 
+/** What either side cannot say. */
+export const untoldOf = (a: ReferencedSet, b: ReferencedSet): ReadonlySet<Code> =>
+  new Set([...a.untold, ...b.untold]);
+
 const NO_ASIDE: ReadonlyMap<Code, Reading> = new Map();
+const ALL_TOLD: ReadonlySet<Code> = new Set();
 
 @Injectable()
 export class ReferencedSets {
@@ -34,6 +42,7 @@ export class ReferencedSets {
     private readonly backups: Backups,
     private readonly contents: ContentStore,
     private readonly history: History,
+    private readonly parts: SetParts,
   ) {}
 
   async get(at: PositionWithUnit, reference: string): Promise<ReferencedSet> {
@@ -43,6 +52,7 @@ export class ReferencedSets {
     if (kind === 'baseline') return this.baseline(at, id);
     if (kind === 'backup') return this.ofBackup(reference, await this.backupOf(at, id));
     if (kind === 'replacement') return this.promised(at, id);
+    if (kind === 'part') return this.part(at, id);
     throw missing(`"${reference}" names no set. Use default, baseline, newest or backup:… instead.`, 400);
   }
 
@@ -51,11 +61,31 @@ export class ReferencedSets {
     const set = defaultSet(dictionary, unit);
     if (!set) throw missing(`${dictionary.name} has no rating ${unit.rating} in region ${unit.region}.`, 422);
     const region = dictionary.regions.find((each) => each.id === unit.region)?.name ?? unit.region;
-    const title = `Defaults of ${unit.rating}, ${region}`;
+    const untold = new Set(
+      dictionary.parameters.filter((each) => each.untold.includes('default')).map(({ code }) => code),
+    );
+    const unknown = untold.size === 0 ? '' : `, ${untold.size} of them not told by the model`;
+    const title = `Defaults of ${unit.rating}, ${region}${unknown}`;
     return {
       side: { reference: 'default', lastingReference: 'default', title, at: null, hash: hashOf(set) },
-      set,
-      aside: NO_ASIDE,
+      ...{ set, untold, aside: NO_ASIDE },
+    };
+  }
+
+  /** What a part does not tell is no difference from it. */
+  private async part({ position }: PositionWithUnit, id: string): Promise<ReferencedSet> {
+    const part = await this.parts.get(position.id, id);
+    const set = await this.contents.get(part.contentHash);
+    const { parameters } = await this.dictionaries.get(set.dictionary);
+    const reference = `part:${part.id}`;
+    return {
+      side: {
+        ...{ reference, lastingReference: reference, hash: part.contentHash },
+        title: `${set.readings.size} values from ${part.fileName}`,
+        at: part.broughtAt.toISOString(),
+      },
+      ...{ set, aside: NO_ASIDE },
+      untold: new Set(parameters.map(({ code }) => code).filter((code) => !set.readings.has(code))),
     };
   }
 
@@ -73,7 +103,7 @@ export class ReferencedSets {
     return {
       side: baselineSide(found, revision),
       set: await this.contents.get(found.contentHash),
-      aside: NO_ASIDE,
+      ...{ aside: NO_ASIDE, untold: ALL_TOLD },
     };
   }
 
@@ -92,7 +122,7 @@ export class ReferencedSets {
     return {
       side: { reference, lastingReference: reference, title, at: null, hash },
       set: await this.contents.get(hash),
-      aside: NO_ASIDE,
+      ...{ aside: NO_ASIDE, untold: ALL_TOLD },
     };
   }
 
@@ -114,7 +144,7 @@ export class ReferencedSets {
       Code,
       Reading
     >;
-    return { side, set: await this.contents.get(backup.contentHash), aside };
+    return { side, set: await this.contents.get(backup.contentHash), aside, untold: ALL_TOLD };
   }
 }
 

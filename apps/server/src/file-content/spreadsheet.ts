@@ -1,44 +1,64 @@
-// Spreadsheets (XLSX) to tables and back, in a process with bounded memory and time.
+// Spreadsheets (XLSX) to grids and back, in a process with bounded memory and time.
 
 import { fileURLToPath } from 'node:url';
-import { fail, ok, type Result, type Table } from '@drive-keep/core/values';
+import { fail, ok, type Grid, type Result } from '@drive-keep/core/values';
 import { inOwnProcess, type Bounds } from './own-process.ts';
 
 const PROGRAM = fileURLToPath(new URL('../../workers/sheet-process.mjs', import.meta.url));
 /** A set of 2000 parameters needs some 60 MB; what needs more is no parameter list. */
 const BOUNDS: Bounds = { memoryMb: 256, ms: 20_000 };
 
-export type SheetFault = 'not-a-spreadsheet' | 'no-sheet' | 'too-large' | 'empty';
+export type SheetFault =
+  | 'not-a-spreadsheet'
+  | 'no-sheet'
+  | 'too-large'
+  | 'empty'
+  | 'stray-cell'
+  | 'word'
+  | 'open-document'
+  | 'foreign-zip';
 
 export interface SheetToWrite {
   readonly name: string;
-  readonly columns: readonly { readonly heading: string; readonly width: number }[];
+  readonly columns: readonly {
+    readonly heading: string;
+    readonly width: number;
+    /** Cells of it that are numbers are written as such; all others are text. */
+    readonly numeric?: boolean;
+  }[];
   readonly rows: readonly (readonly string[])[];
+}
+
+export interface Sheet extends Grid {
+  readonly name: string;
+  readonly hidden: boolean;
 }
 
 interface Answer {
   readonly fault?: SheetFault;
+  /** Addresses of cells far from all others. */
+  readonly cells?: readonly string[];
   readonly bytes?: Uint8Array;
-  readonly rows?: readonly { readonly line: number; readonly cells: readonly string[] }[];
+  readonly sheets?: readonly Sheet[];
 }
 
-/** The first visible sheet. Its first row that is not empty names the columns. */
-export async function readSheet(bytes: Uint8Array): Promise<Result<Table, SheetFault>> {
-  const { rows = [], fault } = await inProcess({ task: 'read', bytes });
-  if (fault) return fail(fault);
-  const [head, ...rest] = rows;
-  if (!head) return fail('empty');
-  const columns = head.cells.map((cell) => cell.trim().toLowerCase());
-  return ok({
-    columns,
-    rows: rest.map(({ line, cells }) => ({
-      line,
-      cells: Object.fromEntries(
-        columns.flatMap((column, at) => (column === '' ? [] : [[column, (cells[at] ?? '').trim()]])),
-      ),
-    })),
-  });
+export interface SheetProblem {
+  readonly fault: SheetFault;
+  readonly cells: readonly string[];
 }
+
+/** All sheets, those that are hidden too; at least one of them has a cell. */
+export async function readSheets(bytes: Uint8Array): Promise<Result<readonly Sheet[], SheetProblem>> {
+  const { sheets = [], fault, cells = [] } = await inProcess({ task: 'read', bytes });
+  if (fault) return fail({ fault, cells });
+  return sheets.some(({ rows }) => rows.length > 0) ? ok(sheets) : fail({ fault: 'empty', cells });
+}
+
+/** The first sheet that is shown and has rows, or the one of that name. */
+export const sheetNamed = (sheets: readonly Sheet[], name?: string): Sheet | undefined =>
+  sheets.find((sheet) => sheet.name === name) ??
+  sheets.find(({ hidden, rows }) => !hidden && rows.length > 0) ??
+  sheets.find(({ rows }) => rows.length > 0);
 
 export async function writeSheets(sheets: readonly SheetToWrite[]): Promise<Uint8Array> {
   const { bytes } = await inProcess({ task: 'write', sheets });
@@ -58,7 +78,12 @@ const FAULTS: Readonly<Record<SheetFault, string>> = {
   'not-a-spreadsheet': 'The file is damaged or no XLSX spreadsheet. Save it again as XLSX or as "CSV UTF-8".',
   'no-sheet': 'The spreadsheet has no sheet.',
   'too-large': 'The spreadsheet is too large to be a list of parameters. Keep only the sheet with the list.',
-  empty: 'The first sheet is empty. The first row names the columns.',
+  empty: 'The spreadsheet is empty.',
+  'stray-cell': 'The spreadsheet is far too wide or long because of single cells. Empty them:',
+  word: 'The file is a text document and no spreadsheet. Copy the table into a spreadsheet, and save it as XLSX.',
+  'open-document': 'The file is an OpenDocument file. Save it as XLSX or as "CSV UTF-8".',
+  'foreign-zip': 'The file is a ZIP archive and no spreadsheet. Take the list out of it first.',
 };
 
-export const describeSheetFault = (fault: SheetFault): string => `${FAULTS[fault]} Nothing was kept.`;
+export const describeSheetFault = ({ fault, cells }: SheetProblem): string =>
+  `${[FAULTS[fault], cells.length > 0 ? `${cells.join(', ')}.` : ''].filter(Boolean).join(' ')} Nothing was kept.`;

@@ -1,8 +1,17 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { ComparisonView, HistoryView, ImportedBackup, ImportPreview, Problem } from '@drive-keep/api';
+import type {
+  ComparisonView,
+  HistoryView,
+  ImportedBackup,
+  ImportedFile,
+  ImportPreview,
+  Problem,
+  WritePlanView,
+} from '@drive-keep/api';
 import { Ajv2020 } from 'ajv/dist/2020.js';
+import ExcelJS from 'exceljs';
 import { RunningPlant, type Caller } from '../testing/running-plant.ts';
 import { spreadsheetBomb, zipOf } from '../testing/zip-archive.ts';
 
@@ -31,6 +40,12 @@ function upload(content: string | Uint8Array<ArrayBuffer>, hash?: string, name =
   if (hash) form.set('hash', hash);
   form.set('file', new Blob([content]), name);
   return form;
+}
+
+/** A compound file (MS-CFB) with one name in it, as far as anybody looks. */
+function compound(name: string): Uint8Array<ArrayBuffer> {
+  const head = Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]);
+  return new Uint8Array(Buffer.concat([head, Buffer.alloc(504), Buffer.from(name, 'utf16le')]));
 }
 
 const preview = (content: string | Uint8Array<ArrayBuffer>, tag = TAG) =>
@@ -128,7 +143,27 @@ describe('a file is looked at before anything is kept', () => {
     ['a formula', () => `code,value\n${plant.code('ramp.up')},=2+3`, /holds a formula/],
     ['another model', () => `dictionary,code,value\nother@1,${plant.code('ramp.up')},1`, /set of other@1/],
     ['broken JSON', () => '{"format": "drive-keep/parameter-set",', /cannot be read as JSON/],
-    ['an empty file', () => ' ', /file is empty/],
+    ['an empty file', () => ' ', /table is empty/],
+    [
+      'a second column of the same heading',
+      () => `code,value,Value\n${plant.code('ramp.up')},1.00,2.00`,
+      /"value" is there twice/,
+    ],
+    [
+      'a cell under no heading',
+      () => `code,value\n${plant.code('ramp.up')},1.00,2.00`,
+      /"2.00" stands under no heading/,
+    ],
+    [
+      'a text that is not that of its value',
+      () => `code,raw,text\n${plant.code('ramp.up')},500,7.00 s`,
+      /the text "7.00 s" and the value say different things/,
+    ],
+    [
+      'an open quotation mark',
+      () => `code,value\n${plant.code('ramp.up')},1\n"x,2\ny,3`,
+      /quotation mark is opened on this line/,
+    ],
   ];
 
   it.each(cases)('and %s is named by line', async (_, content, words) => {
@@ -149,12 +184,16 @@ describe('a file is looked at before anything is kept', () => {
       422,
       /not text in UTF-8/,
     ],
-    ['a program', new Uint8Array([0x4d, 0x5a, 0, 0, 1, 2, 3]), 422, /not text in UTF-8/],
+    ['a program', new Uint8Array([0x4d, 0x5a, 0, 0, 1, 2, 3]), 422, /no text and no spreadsheet/],
+    ['an old spreadsheet', compound('Workbook'), 422, /old spreadsheet \(XLS\)/],
+    ['a spreadsheet with a password', compound('EncryptedPackage'), 422, /encrypted with a password/],
+    ['a PDF', new Uint8Array(Buffer.from('%PDF-1.7 …')), 422, /is a PDF/],
+    ['nothing at all', new Uint8Array(), 422, /file is empty/],
     [
       'a damaged spreadsheet',
       zipOf([{ name: 'x', content: Buffer.from('y') }]),
       422,
-      /no XLSX spreadsheet|no sheet/,
+      /ZIP archive and no spreadsheet/,
     ],
     ['a spreadsheet that unfolds to 400 MB', spreadsheetBomb(400), 422, /too large to be a list/],
     ['50 MB', new Uint8Array(50_000_000), 413, /too large/],
@@ -178,18 +217,75 @@ describe('a file is looked at before anything is kept', () => {
 });
 
 describe('an imported set', () => {
-  it('is compared like any other and shows only what it holds', async () => {
+  it('of some values is a part: it is compared and written, and never a backup', async () => {
+    const before = await history();
     const text = `code,value\n${plant.code('ramp.up')},5.00`;
     const seen = await preview(text);
-    const kept = await technician.post<ImportedBackup>(
+    expect([seen.body.partial, seen.body.acceptable]).toEqual([true, true]);
+    expect(
+      seen.body.against.map(({ reference, count, first }) => [reference, count, first[0]?.change]),
+    ).toEqual([
+      ['newest', 1, '−15.00 s (×0.25)'],
+      ['baseline', 1, '−3.00 s (×0.63)'],
+    ]);
+    const kept = await technician.post<ImportedFile>(
       `positions/${TAG}/imports`,
       upload(text, seen.body.hash),
     );
-    const path = `positions/${TAG}/comparison?a=baseline&b=backup:${kept.body.backupId}`;
+    expect([kept.status, kept.body.backupId]).toEqual([201, null]);
+    expect(await history()).toEqual(before);
+    const part = `part:${kept.body.partId ?? ''}`;
+    const path = `positions/${TAG}/comparison?a=baseline&b=${part}`;
     const { rows } = (await technician.get<ComparisonView>(path)).body;
+    expect(rows.map(({ code, change }) => [code, change])).toEqual([
+      [plant.code('ramp.up'), '−3.00 s (×0.63)'],
+    ]);
+    const plan = await technician.post<WritePlanView>(`positions/${TAG}/write-plans`, { target: part });
+    expect(plan.body.steps.map(({ code }) => code)).toEqual([plant.code('ramp.up')]);
     expect(
-      rows.filter(({ difference }) => difference.kind !== 'only-a').map(({ code, change }) => [code, change]),
-    ).toEqual([[plant.code('ramp.up'), '−3.00 s (×0.63)']]);
+      (await technician.get<HistoryView>(`positions/${TAG}/history`)).body.parts.map(
+        ({ reference }) => reference,
+      ),
+    ).toEqual([part]);
+  });
+});
+
+describe('a file in another encoding', () => {
+  const latin = new Uint8Array(
+    Buffer.from(`code;value;name\n01R;5.00;Beschleunigung für Lüfter\n`, 'latin1'),
+  );
+
+  it('is offered as Latin-1 with what it says then, and read so when somebody says it', async () => {
+    const asked = await preview(latin);
+    expect([asked.status, asked.body.type]).toEqual([422, 'urn:drive-keep:encoding']);
+    expect(asked.body.detail).toMatch(/words such as: für, Lüfter/);
+    const path = `positions/${TAG}/imports/preview?encoding=latin-1`;
+    const read = await technician.post<ImportPreview>(path, upload(latin));
+    expect([read.status, read.body.parameters]).toEqual([200, 1]);
+  });
+
+  it('keeps the letters of its name', async () => {
+    const text = `code,value\n${plant.code('ramp.up')},5.00`;
+    const path = `positions/${TAG}/imports/preview`;
+    const { body } = await technician.post<ImportPreview>(path, upload(text, undefined, 'Lüfter – 3.csv'));
+    expect(body.fileName).toBe('Lüfter – 3.csv');
+  });
+});
+
+describe('a spreadsheet with more in it than is seen', () => {
+  it('is read with what it hides, and says so', async () => {
+    const workbook = new ExcelJS.Workbook();
+    const sheet = workbook.addWorksheet('Values');
+    sheet.addRow(['code', 'value', 'secret']);
+    sheet.addRow([plant.code('ramp.up'), 5, 'x']);
+    sheet.getRow(2).hidden = true;
+    sheet.getColumn(3).hidden = true;
+    workbook.addWorksheet('More').addRow(['code']);
+    const { body } = await preview(new Uint8Array(await workbook.xlsx.writeBuffer()));
+    expect(body.parameters).toBe(1);
+    expect(body.findings.map((each) => (each as { text: string }).text).join(' ')).toMatch(
+      /Not read: "More".*column "secret" is hidden.*row is hidden.*Not used: "secret"/,
+    );
   });
 });
 

@@ -1,7 +1,7 @@
 // Sets leave as files: JSON by the published schema, CSV and XLSX for spreadsheets, DCF for other tools (CiA 306).
 
 import { Injectable } from '@nestjs/common';
-import type { Dictionary } from '@drive-keep/core/dictionary';
+import { factsOf, type Dictionary, type Facts } from '@drive-keep/core/dictionary';
 import {
   SET_CSV_COLUMNS,
   setRows,
@@ -58,8 +58,10 @@ export class SetExport {
       takenBy: backup.takenBy,
       how: backup.how,
       reason: backup.reason,
+      ...(backup.unit.lineAddress === null ? {} : { node: backup.unit.lineAddress }),
     };
-    return { name, type: TYPES[format], content: await writeAs(format, dictionary, set, origin) };
+    const facts = factsOf(dictionary, backup.unit) ?? {};
+    return { name, type: TYPES[format], content: await writeAs(format, dictionary, set, origin, facts) };
   }
 }
 
@@ -75,6 +77,7 @@ async function writeAs(
   dictionary: Dictionary,
   set: ParameterSet,
   origin: SetOrigin,
+  facts: Facts,
 ): Promise<string | Uint8Array> {
   switch (format) {
     case 'csv':
@@ -82,7 +85,7 @@ async function writeAs(
     case 'json':
       return writeSetJson(dictionary, set, origin);
     case 'dcf':
-      return writeSetDcf(dictionary, set, origin);
+      return writeSetDcf(dictionary, set, origin, facts);
     case 'xlsx':
       return writeSpreadsheet(dictionary, set, origin);
     default:
@@ -102,7 +105,7 @@ const WIDTHS: Readonly<Record<(typeof SET_CSV_COLUMNS)[number], number>> = {
   unreadable: 12,
 };
 
-/** Every cell is text: a spreadsheet program must not make a date of a code or cut a zero off a value. */
+/** Values are numbers with all their places; codes are text, as a spreadsheet program would make dates of them. */
 const writeSpreadsheet = (
   dictionary: Dictionary,
   set: ParameterSet,
@@ -111,7 +114,10 @@ const writeSpreadsheet = (
   writeSheets([
     {
       name: 'Parameters',
-      columns: SET_CSV_COLUMNS.map((heading) => ({ heading, width: WIDTHS[heading] })),
+      columns: SET_CSV_COLUMNS.map((heading) => ({
+        ...{ heading, width: WIDTHS[heading] },
+        numeric: heading === 'value' || heading === 'raw',
+      })),
       rows: setRows(dictionary, set),
     },
     {

@@ -9,7 +9,7 @@ import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Meanings } from '../catalogue/meanings.service.ts';
-import { ReferencedSets, type ReferencedSet } from '../compare/referenced-sets.service.ts';
+import { ReferencedSets, untoldOf, type ReferencedSet } from '../compare/referenced-sets.service.ts';
 import { Decisions } from '../decisions/decisions.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { KeyInSheets } from '../key-in/key-in-sheets.service.ts';
@@ -109,7 +109,9 @@ export class Papers {
       throw new ProblemException(422, 'different-models', detail);
     }
     const dictionary = await this.dictionaries.get(a.set.dictionary);
-    const { rows, same, tolerated, leftOut } = compareSets(dictionary, a.set, b.set);
+    const { rows, same, tolerated, leftOut } = compareSets(dictionary, a.set, b.set, {
+      ...{ noise: false, untold: untoldOf(a, b) },
+    });
     const effects = await this.effects(at, dictionary, a, b);
     // Decisions are about the baseline and what the unit holds now; of other sets they say nothing.
     const aboutNow = references.a === 'baseline' && references.b === 'newest';

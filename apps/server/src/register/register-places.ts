@@ -37,9 +37,15 @@ export function requireOutfit(dictionary: Dictionary, { rating, region }: UnitFa
   );
 }
 
-export async function requireFreeTag(manager: EntityManager, tag: string): Promise<void> {
-  if (!(await manager.getRepository(Position).existsBy({ tag }))) return;
-  throw refused(`The tag ${tag} is taken. Choose another one.`);
+/** A tag is the same whatever its case. `own` is the position that may go on having it. */
+export async function requireFreeTag(manager: EntityManager, tag: string, own?: string): Promise<void> {
+  const taken = await manager
+    .getRepository(Position)
+    .createQueryBuilder('position')
+    .where('lower(position.tag) = lower(:tag)', { tag })
+    .getOne();
+  if (!taken || taken.tag === own) return;
+  throw refused(`The tag ${taken.tag} is taken. Choose another one.`);
 }
 
 /** A unit is at one place only. `own` is the stay that may go on having the serial number. */

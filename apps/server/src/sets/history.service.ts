@@ -10,6 +10,7 @@ import { Wirings } from '../wiring/wirings.service.ts';
 import { Backups, type LookedAt } from './backups.service.ts';
 import { Baseline } from './baseline.entity.ts';
 import { ContentStore } from './content-store.service.ts';
+import { SetParts } from './set-parts.service.ts';
 import { Drift } from './drift.service.ts';
 
 @Injectable()
@@ -20,6 +21,7 @@ export class History {
     private readonly drift: Drift,
     private readonly contents: ContentStore,
     private readonly wirings: Wirings,
+    private readonly parts: SetParts,
   ) {}
 
   async of(positionId: string): Promise<HistoryView> {
@@ -55,6 +57,7 @@ export class History {
       backups: marks,
       baselines: baselines.map((each) => baselineMark(each, damaged.has(each.contentHash))),
       wirings: await this.wirings.marks(positionId),
+      parts: await this.parts.of(positionId),
       swaps: await this.swaps(positionId),
     };
   }

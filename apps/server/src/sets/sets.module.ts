@@ -14,18 +14,20 @@ import { ContentStore } from './content-store.service.ts';
 import { Drift } from './drift.service.ts';
 import { FoundAgain } from './found-again.service.ts';
 import { History } from './history.service.ts';
+import { SetPart } from './set-part.entity.ts';
+import { SetParts } from './set-parts.service.ts';
 import { SetContent } from './set-content.entity.ts';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([Backup, Baseline, SetContent]),
+    TypeOrmModule.forFeature([Backup, Baseline, SetContent, SetPart]),
     RegisterModule,
     WiringModule,
     CatalogueModule,
     LogbookModule,
     StorageModule,
   ],
-  providers: [Axes, Backups, Baselines, ContentStore, Drift, FoundAgain, History],
-  exports: [Axes, Backups, Baselines, ContentStore, Drift, FoundAgain, History],
+  providers: [Axes, Backups, Baselines, ContentStore, Drift, FoundAgain, History, SetParts],
+  exports: [Axes, Backups, Baselines, ContentStore, Drift, FoundAgain, History, SetParts],
 })
 export class SetsModule {}

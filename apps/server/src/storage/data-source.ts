@@ -23,6 +23,7 @@ import { SiteFacts1764000000020 } from './migrations/site-facts.ts';
 import { WiringEvidence1764000000021 } from './migrations/wiring-evidence.ts';
 import { Replacing1764000000022 } from './migrations/replacing.ts';
 import { ReplacementAttempts1764000000023 } from './migrations/replacement-attempts.ts';
+import { SetParts1764000000024 } from './migrations/set-parts.ts';
 import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -58,6 +59,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     WiringEvidence1764000000021,
     Replacing1764000000022,
     ReplacementAttempts1764000000023,
+    SetParts1764000000024,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

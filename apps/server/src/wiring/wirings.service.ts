@@ -4,7 +4,7 @@
 
 import { Injectable } from '@nestjs/common';
 import type { WiringMark, WiringView } from '@drive-keep/api';
-import { finding, type Finding } from '@drive-keep/core/findings';
+import { tableFinding, type Finding } from '@drive-keep/core/findings';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { readTable, type Table } from '@drive-keep/core/values';
 import {
@@ -20,7 +20,7 @@ import {
 import { DataSource, type EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
-import { contentOf, type UploadedFile } from '../file-content/uploaded-file.ts';
+import { tableFrom, type UploadedFile } from '../file-content/uploaded-file.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { findingLine, findingView } from '../problems/finding-view.ts';
 import { notFound, ProblemException } from '../problems/problem.ts';
@@ -286,19 +286,12 @@ const tableOf = (rows: WiringRows): Table => ({
 });
 
 async function tableIn(file: UploadedFile): Promise<Table> {
-  const content = await contentOf(file);
-  if (content.kind === 'sheet') return content.table;
-  const table = readTable(content.text);
-  if (table.ok) return table.value;
-  if (table.fault.code === 'table-surplus') {
-    const { line, text } = table.fault;
-    throw notUnderstood([finding('stop', { line }, 'table-surplus', { text })]);
-  }
-  throw new ProblemException(
-    422,
-    'not-a-table',
-    'The file is no table. Save it as CSV or XLSX with the columns row, name, colour, from, to, facts, what. Nothing was kept.',
-  );
+  const { table, notes } = await tableFrom(file);
+  if (!table.ok) throw notUnderstood([tableFinding(table.fault)]);
+  // A wiring is kept from the form that it fills: what a spreadsheet hides has to be seen first.
+  const hidden = notes.filter(({ code }) => code === 'row-hidden' || code === 'column-hidden');
+  if (hidden.length > 0) throw notUnderstood(hidden);
+  return table.value;
 }
 
 function taken(read: ReturnType<typeof readWiring>): Wiring {

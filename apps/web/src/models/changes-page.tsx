@@ -2,7 +2,7 @@
 
 import { showRegister } from '@drive-keep/core/values';
 import type { DictionaryChanges } from '@drive-keep/api';
-import type { ChangedFact, Dictionary, Facts, Parameter } from '@drive-keep/core/dictionary';
+import type { ChangedFact, Dictionary, Facts, Parameter, Untold } from '@drive-keep/core/dictionary';
 import { Unanswered } from '../ui/answer.tsx';
 import { rawOfBound, type Bound } from '@drive-keep/core/dictionary';
 import { formatResolution, showRaw } from '@drive-keep/core/values';
@@ -117,11 +117,12 @@ function told(fact: ChangedFact, parameter: Parameter, facts: Facts): string {
     const raw = bound ? rawOfBound(parameter, bound, facts) : undefined;
     return raw === undefined ? 'none' : showRaw(form, raw);
   };
+  const told = (which: Untold) => (parameter.untold.includes(which) ? 'not told' : show(parameter[which]));
   const texts: Readonly<Record<ChangedFact, () => string>> = {
     name: () => parameter.name,
     menu: () => parameter.menu.join(' › '),
-    range: () => `${show(parameter.minimum)} to ${show(parameter.maximum)}`,
-    default: () => show(parameter.default),
+    range: () => `${told('minimum')} to ${told('maximum')}`,
+    default: () => told('default'),
     resolution: () => (form.kind === 'number' ? formatResolution(form.resolution) : form.kind),
     unit: () => (form.kind === 'number' ? form.unit || 'none' : 'none'),
     options: () =>

@@ -7,6 +7,8 @@ import { OwnModelPage } from './own-model-page.tsx';
 const PREVIEW: OwnModelPreview = {
   fileName: 'list.csv',
   kind: 'table',
+  ...{ sheets: [], sheet: null, headLine: 1, firstLines: [{ line: 1, text: 'no · name · span' }] },
+  ...{ accessAsked: [], moreFindings: 0 },
   columns: ['no', 'name', 'span'],
   sample: [['A1', 'Ramp', '0 to 9 s']],
   assignment: { no: 'code', name: 'name' },
@@ -19,14 +21,29 @@ const PREVIEW: OwnModelPreview = {
   dictionary: '@1',
   rows: 1,
   parameters: [
-    { line: 2, code: 'A1', name: 'Ramp', range: '', default: '', unit: '', options: '', access: 'write' },
+    {
+      ...{
+        line: 2,
+        code: 'A1',
+        name: 'Ramp',
+        menu: '',
+        range: '? to 9',
+        default: '?',
+        unit: 's',
+        options: '',
+      },
+      ...{ access: 'write', stopped: false },
+    },
   ],
   findings: [
-    { line: 1, column: '', attention: 'stop', text: 'Say the maker and the name of the model.' },
-    { line: 2, column: 'span', attention: 'look', text: 'Look at this.' },
+    { line: 1, column: '', attention: 'stop', text: 'Say the maker and the name of the model.', cell: null },
+    { line: 2, column: 'span', attention: 'look', text: 'Look at this.', cell: '0 to 9 s' },
   ],
   acceptable: false,
 };
+
+// Rows are drawn as far as they are seen: here all of them are.
+Object.defineProperty(HTMLElement.prototype, 'offsetHeight', { configurable: true, value: 400 });
 
 const show = (preview: OwnModelPreview, role = 'engineer') =>
   showScreen('/models/new', '/models/new', <OwnModelPage />, {
@@ -50,7 +67,8 @@ describe('bringing a model', () => {
   it('shows how each line was understood, and every finding with its line and column', async () => {
     show(PREVIEW);
     await choose();
-    expect(screen.getByRole('row', { name: /A1 Ramp/ })).toBeTruthy();
+    expect(screen.getByRole('row', { name: /A1 Ramp not told to 9/ })).toBeTruthy();
+    fireEvent.click(screen.getByText('To be looked at'));
     expect(screen.getByText('line 2, span')).toBeTruthy();
     expect(screen.getByText('2 of 3 used')).toBeTruthy();
     expect(screen.getByRole<HTMLButtonElement>('button', { name: /Keep as/ }).disabled).toBe(true);
@@ -74,6 +92,32 @@ describe('bringing a model', () => {
     });
     // What is still on its way is not asked for at every letter.
     expect(sent.length).toBeLessThan(4);
+  });
+
+  it('mends a cell on the spot, leaves a line out, and explains a word once', async () => {
+    const odd: OwnModelPreview = {
+      ...PREVIEW,
+      accessAsked: [{ text: '●', rows: 3 }],
+      findings: [
+        { line: 2, column: 'span', attention: 'stop', text: '"5/10" is not understood.', cell: '5/10' },
+      ],
+    };
+    const { sent } = show(odd);
+    await choose();
+    fireEvent.change(screen.getByLabelText('Line 2, span, in other words'), { target: { value: '5' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Write it so' }));
+    fireEvent.change(screen.getByLabelText('What ● means'), { target: { value: 'read' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Leave the line out' }));
+    await waitFor(() => {
+      const {
+        mended = '',
+        access = '',
+        leftOut = '',
+      } = fieldsOf(sent.at(-1)?.body) as Record<string, string>;
+      expect([mended, access, leftOut]).toEqual(['[[2,"span","5"]]', '[["●","read"]]', '[2]']);
+    });
+    fireEvent.click(screen.getByRole('button', { name: 'Take them in again' }));
+    await waitFor(() => expect(fieldsOf(sent.at(-1)?.body)['leftOut']).toBe('[]'));
   });
 
   it('keeps what was shown, for an engineer alone', async () => {

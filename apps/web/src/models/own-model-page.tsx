@@ -2,57 +2,52 @@
 // and what is wrong with it. One sheet; every change is understood anew, and nothing is kept until the end.
 
 import type { ModelDraftView, OwnModelPreview } from '@drive-keep/api';
-import { COLUMN_USES, type ColumnUse } from '@drive-keep/core/formats';
 import { useMutation, type UseMutationResult } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
+import { readingQuery } from '../api/file-form.ts';
 import { queryClient, useSession } from '../api/queries.ts';
 import { Field } from '../session/field.tsx';
 import { Button } from '../ui/button.tsx';
-import { Choice } from '../ui/choice.tsx';
-import { Findings } from '../ui/findings.tsx';
+import { FileProblem } from '../ui/file-problem.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
-
-interface Wish {
-  readonly maker?: string;
-  readonly name?: string;
-  readonly about?: string;
-  readonly firmwareFrom?: string;
-  readonly firmwareTo?: string;
-  readonly decimalMark?: 'point' | 'comma';
-  readonly assignment?: Readonly<Record<string, ColumnUse>>;
-}
+import { ListColumns } from './list-columns.tsx';
+import { ListFindings } from './list-findings.tsx';
+import { formOf, namesOf, type ListWish } from './list-wish.ts';
+import { UnderstoodRows } from './understood-rows.tsx';
 
 export function OwnModelPage() {
   const [file, setFile] = useState<File>();
-  const [wish, setWish] = useState<Wish>({});
+  const [wish, setWish] = useState<ListWish>({});
+  const [latin, setLatin] = useState(false);
   const navigate = useNavigate();
   const { data: session } = useSession();
   const { seen, error, ask } = usePreview();
   const keep = useMutation<{ id: string }, ProblemError>({
-    mutationFn: () => post('models', formOf(file, wish)),
+    mutationFn: () => post(`models${readingQuery({ latin })}`, formOf(file, wish)),
     onSuccess: async ({ id }) => {
       await queryClient.invalidateQueries({ queryKey: ['dictionaries'] });
       void navigate(`/models/${id}`);
     },
   });
-  const begin = useMutation<ModelDraftView, ProblemError, { chosen: File | undefined; next: Wish }>({
-    mutationFn: ({ chosen, next }) => post('model-drafts', formOf(chosen, next)),
+  const begin = useMutation<ModelDraftView, ProblemError, { chosen: File | undefined; next: ListWish }>({
+    mutationFn: ({ chosen, next }) => post(`model-drafts${readingQuery({ latin })}`, formOf(chosen, next)),
     onSuccess: async ({ id }) => {
       await queryClient.invalidateQueries({ queryKey: ['model-drafts'] });
       void navigate(`/models/drafts/${id}`);
     },
   });
-  const understand = (chosen: File | undefined, next: Wish) => {
+  const understand = (chosen: File | undefined, next: ListWish, as = latin) => {
     setFile(chosen);
     setWish(next);
+    setLatin(as);
     keep.reset();
     begin.reset();
     // The files of a whole model need no columns: they are completed as they are.
     if (chosen?.name.toLowerCase().endsWith('.zip')) begin.mutate({ chosen, next: {} });
-    else if (chosen) ask(chosen, next);
+    else if (chosen) ask(chosen, next, as);
   };
   return (
     <Page title="Bring a model">
@@ -61,23 +56,20 @@ export function OwnModelPage() {
         A maker’s parameter list or an EDS becomes a dictionary of this plant. Nothing is kept until you say
         so.
       </p>
-      <FilePart chosen={file !== undefined} choose={(fresh) => understand(fresh, withoutColumns(wish))} />
-      {error && <ProblemNotice error={error} />}
+      <FilePart chosen={file !== undefined} choose={(fresh) => understand(fresh, namesOf(wish), false)} />
+      {error && <FileProblem error={error} readAsLatin={() => understand(file, wish, true)} />}
       {(keep.error ?? begin.error) && <ProblemNotice error={(keep.error ?? begin.error) as ProblemError} />}
       {seen && (
         <>
           <Names seen={seen} wish={wish} change={(more) => understand(file, { ...wish, ...more })} />
           {seen.kind === 'table' && (
-            <Columns
+            <ListColumns
               seen={{ ...seen, assignment: wish.assignment ?? seen.assignment }}
               change={(more) => understand(file, { ...wish, ...more })}
             />
           )}
-          <Understood seen={seen} />
-          <SheetPart name="Findings" state={seen.acceptable ? 'none that stops' : 'to be mended'}>
-            {seen.findings.length === 0 && <p className="text-soft">Nothing is wrong with it.</p>}
-            <Findings findings={seen.findings} />
-          </SheetPart>
+          <UnderstoodRows seen={seen} />
+          <ListFindings seen={seen} wish={wish} change={(more) => understand(file, { ...wish, ...more })} />
           <KeepPart
             seen={seen}
             file={file}
@@ -117,7 +109,7 @@ function FilePart({ chosen, choose }: { chosen: boolean; choose: (file: File | u
   );
 }
 
-type Begin = UseMutationResult<ModelDraftView, ProblemError, { chosen: File | undefined; next: Wish }>;
+type Begin = UseMutationResult<ModelDraftView, ProblemError, { chosen: File | undefined; next: ListWish }>;
 
 function KeepPart({
   seen,
@@ -129,7 +121,7 @@ function KeepPart({
 }: {
   seen: OwnModelPreview;
   file: File | undefined;
-  wish: Wish;
+  wish: ListWish;
   begin: Begin;
   keep: UseMutationResult<{ id: string }, ProblemError, void>;
   engineer: boolean;
@@ -159,31 +151,41 @@ function KeepPart({
 /** While somebody types, the file is not sent at every letter. */
 const TYPING_MS = 250;
 
+interface Asked {
+  readonly file: File;
+  readonly wish: ListWish;
+  readonly latin: boolean;
+  readonly number: number;
+}
+
 /** Asks the server how it understands a file; answers that come late for a newer question are passed over. */
 function usePreview() {
   // What was seen last stays on the screen while the next is on its way: fields must not vanish under the fingers.
   const [seen, setSeen] = useState<OwnModelPreview>();
   const asked = useRef(0);
-  const preview = useMutation<OwnModelPreview, ProblemError, { file: File; wish: Wish; number: number }>({
-    mutationFn: (given) => post('models/preview', formOf(given.file, given.wish)),
+  const preview = useMutation<OwnModelPreview, ProblemError, Asked>({
+    mutationFn: ({ file, wish, latin }) =>
+      post(`models/preview${readingQuery({ latin })}`, formOf(file, wish)),
     onSuccess: (answer, { number }) => number === asked.current && setSeen(answer),
   });
-  const ask = (file: File, wish: Wish) => {
+  const ask = (file: File, wish: ListWish, latin: boolean) => {
     asked.current += 1;
     const number = asked.current;
-    const send = () => number === asked.current && preview.mutate({ file, wish, number });
+    const send = () => number === asked.current && preview.mutate({ file, wish, latin, number });
     setTimeout(send, TYPING_MS);
   };
   return { seen, error: preview.error, ask };
 }
 
-/** Another file has other columns: what was said about the old ones means nothing for it. */
-function withoutColumns(wish: Wish): Wish {
-  const names: (keyof Wish)[] = ['maker', 'name', 'about', 'firmwareFrom', 'firmwareTo'];
-  return Object.fromEntries(names.flatMap((name) => (wish[name] === undefined ? [] : [[name, wish[name]]])));
-}
-
-function Names({ seen, wish, change }: { seen: OwnModelPreview; wish: Wish; change: (more: Wish) => void }) {
+function Names({
+  seen,
+  wish,
+  change,
+}: {
+  seen: OwnModelPreview;
+  wish: ListWish;
+  change: (more: ListWish) => void;
+}) {
   const field = (key: 'maker' | 'name' | 'about' | 'firmwareFrom' | 'firmwareTo', label: string) => (
     <Field
       key={`${key} ${seen.fileName}`}
@@ -203,140 +205,4 @@ function Names({ seen, wish, change }: { seen: OwnModelPreview; wish: Wish; chan
       </div>
     </SheetPart>
   );
-}
-
-const USE_NAMES: Readonly<Record<ColumnUse, string>> = {
-  code: 'code',
-  name: 'name',
-  description: 'what it does',
-  other_names: 'other names',
-  menu: 'menu',
-  unit: 'unit',
-  resolution: 'resolution',
-  range: 'range (minimum to maximum)',
-  minimum: 'minimum value',
-  maximum: 'maximum value',
-  default: 'default',
-  options: 'options (0 = off; 1 = on)',
-  bits: 'bits (0 = fan; 1 = pump)',
-  access: 'access',
-  meaning: 'meaning',
-  register: 'register',
-};
-
-function Columns({ seen, change }: { seen: OwnModelPreview; change: (more: Wish) => void }) {
-  const assign = (column: string, use: string) => {
-    const others = Object.entries(seen.assignment).filter(([name, each]) => name !== column && each !== use);
-    change({ assignment: Object.fromEntries(use === '' ? others : [...others, [column, use as ColumnUse]]) });
-  };
-  return (
-    <SheetPart name="Columns" state={`${Object.keys(seen.assignment).length} of ${seen.columns.length} used`}>
-      <div className="overflow-x-auto">
-        <table className="w-full text-left text-sm">
-          <thead className="text-soft">
-            <tr className="[&>th]:pr-3 [&>th]:font-normal">
-              <th>Column of the file</th>
-              <th>holds</th>
-              <th>First lines</th>
-            </tr>
-          </thead>
-          <tbody>
-            {seen.columns.map((column, at) =>
-              column === '' ? null : (
-                <tr key={column} className="border-b border-rule align-baseline [&>td]:py-1 [&>td]:pr-3">
-                  <td className="font-semibold">{column}</td>
-                  <td>
-                    <select
-                      aria-label={`Use of the column ${column}`}
-                      value={seen.assignment[column] ?? ''}
-                      onChange={(event) => assign(column, event.target.value)}
-                      className={`h-9 rounded border px-2 max-lg:h-12 ${seen.assignment[column] ? 'border-plum bg-plum-wash' : 'border-rule bg-sheet'}`}
-                    >
-                      <option value="">– not used –</option>
-                      {COLUMN_USES.map((use) => (
-                        <option key={use} value={use}>
-                          {USE_NAMES[use]}
-                        </option>
-                      ))}
-                    </select>
-                  </td>
-                  <td className="text-soft">
-                    {seen.sample.map((row, line) => (
-                      <span key={line} className="mr-3 inline-block max-w-60 truncate align-bottom font-mono">
-                        {row[at] || '–'}
-                      </span>
-                    ))}
-                  </td>
-                </tr>
-              ),
-            )}
-          </tbody>
-        </table>
-      </div>
-      <div className="mt-2">
-        <Choice
-          label="Decimals are written with a"
-          value={seen.decimalMark}
-          onChange={({ target }) => change({ decimalMark: target.value as 'point' | 'comma' })}
-          options={[
-            { id: 'point', name: 'point (0.5)' },
-            { id: 'comma', name: 'comma (0,5)' },
-          ]}
-        />
-      </div>
-    </SheetPart>
-  );
-}
-
-function Understood({ seen }: { seen: OwnModelPreview }) {
-  return (
-    <SheetPart name="Understood as" state={`${seen.rows} parameters`}>
-      {seen.parameters.length > 0 && (
-        <div
-          className="max-h-72 overflow-auto rounded border border-rule"
-          role="region"
-          tabIndex={0}
-          aria-label="How it was understood"
-        >
-          <table className="w-full text-left text-sm">
-            <thead className="sticky top-0 bg-sheet text-soft">
-              <tr className="[&>th]:px-2 [&>th]:font-normal">
-                <th>Line</th>
-                <th>Code</th>
-                <th>Name</th>
-                <th>Range</th>
-                <th>Default</th>
-                <th>Unit or options</th>
-                <th>Access</th>
-              </tr>
-            </thead>
-            <tbody>
-              {seen.parameters.map((each) => (
-                <tr key={each.line} className="border-t border-rule align-baseline [&>td]:px-2 [&>td]:py-0.5">
-                  <td className="text-soft">{each.line}</td>
-                  <td className="font-mono font-semibold">{each.code}</td>
-                  <td>{each.name}</td>
-                  <td className="font-mono">{each.range}</td>
-                  <td className="font-mono">{each.default || '–'}</td>
-                  <td>{each.options || each.unit}</td>
-                  <td>{each.access}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      )}
-      {seen.rows > seen.parameters.length && (
-        <p className="text-sm text-soft">The first {seen.parameters.length} are shown.</p>
-      )}
-    </SheetPart>
-  );
-}
-
-function formOf(file: File | undefined, { assignment, ...texts }: Wish): FormData {
-  const form = new FormData();
-  for (const [key, value] of Object.entries(texts)) if (value !== undefined) form.set(key, value);
-  if (assignment) form.set('assignment', JSON.stringify(assignment));
-  if (file) form.set('file', file);
-  return form;
 }

@@ -9,6 +9,7 @@ import {
   type Effect,
   type Facts,
   type Parameter,
+  type Untold,
 } from '@drive-keep/core/dictionary';
 import { showRaw } from '@drive-keep/core/values';
 import { Link } from 'react-router';
@@ -87,6 +88,7 @@ function ParameterEntry({
     const raw = bound && rawOfBound(parameter, bound, facts);
     return raw === undefined || raw === null ? '–' : showRaw(form, raw);
   };
+  const told = (which: Untold) => (parameter.untold.includes(which) ? 'not told' : show(parameter[which]));
   const notes = [ACCESS_NOTES[parameter.access], parameter.restart ? 'after a restart' : ''].filter(
     (note) => note !== '',
   );
@@ -118,10 +120,12 @@ function ParameterEntry({
       <span className="font-mono text-sm">
         {form.kind === 'number' && (
           <span className="block text-soft">
-            {show(parameter.minimum)} to {show(parameter.maximum)}
+            {told('minimum')} to {told('maximum')}
           </span>
         )}
-        {parameter.default && <span className="block">default {show(parameter.default)}</span>}
+        {(parameter.default ?? parameter.untold.includes('default')) && (
+          <span className="block">default {told('default')}</span>
+        )}
         {notes.length > 0 && <span className="block font-sans text-soft">{notes.join(', ')}</span>}
       </span>
     </article>

@@ -121,7 +121,15 @@ describe('the unit itself', () => {
         tag="A-1"
         a="baseline"
         find=""
-        history={{ backups: [], baselines: [], newest: null, lastThatDiffered: null, wirings: [], swaps: [] }}
+        history={{
+          backups: [],
+          baselines: [],
+          newest: null,
+          lastThatDiffered: null,
+          wirings: [],
+          parts: [],
+          swaps: [],
+        }}
         choose={() => undefined}
       />,
       {

@@ -40,10 +40,12 @@ export function RowDetail({
           <dl className="grid grid-cols-[5rem_1fr] gap-y-1">
             <dt className="text-soft">Range</dt>
             <dd className="font-mono">
-              {show(row.minimum)} to {show(row.maximum)}
+              {row.minimum === null && row.maximum === null
+                ? 'not told'
+                : `${show(row.minimum)} to ${show(row.maximum)}`}
             </dd>
             <dt className="text-soft">Default</dt>
-            <dd className="font-mono">{show(row.default)}</dd>
+            <dd className="font-mono">{row.default === null ? 'not told' : show(row.default)}</dd>
           </dl>
         )}
         {form.kind === 'option' && (

@@ -29,6 +29,9 @@ export function SideChoice({
     { reference: 'default', name: 'defaults' },
     ...(before ? [{ reference: `backup:${before}`, name: 'last that differed' }] : []),
     ...(newest ? [{ reference: 'newest', name: 'newest backup' }] : []),
+    ...history.parts
+      .slice(0, 1)
+      .map(({ reference, fileName }) => ({ reference, name: `values from ${fileName}` })),
     ...(mayRead ? [{ reference: 'live', name: 'the unit itself, now' }] : []),
   ];
   const backupId = side.reference === 'newest' ? (newest ?? undefined) : side.reference.split('backup:')[1];

@@ -20,6 +20,7 @@ const backup = (id: string, day: number, sameAsBefore: boolean): BackupMark => (
 const history: HistoryView = {
   newest: 'e',
   wirings: [],
+  parts: [],
   swaps: [],
   lastThatDiffered: 'd',
   backups: [
@@ -88,6 +89,7 @@ describe('the points of the history strip', () => {
         newest: null,
         lastThatDiffered: null,
         wirings: [],
+        parts: [],
         swaps: [],
       }),
     ).toEqual([]);

@@ -107,9 +107,11 @@ function NumberPad({
   const [fresh, setFresh] = useState(true);
   if (form.kind !== 'number') return null;
   const { minimum, maximum } = limitsOf(parameter, facts);
-  const range = [minimum, maximum].every(Number.isFinite)
-    ? `${showRaw(form, minimum)} to ${showRaw(form, maximum)}`
-    : 'no range given';
+  const known = !parameter.untold.includes('minimum') && !parameter.untold.includes('maximum');
+  const range =
+    known && [minimum, maximum].every(Number.isFinite)
+      ? `${showRaw(form, minimum)} to ${showRaw(form, maximum)}`
+      : 'no range given';
   const press = (key: string) => {
     setWrong('');
     // The first key replaces what was there, as on every pocket calculator.

@@ -6,6 +6,7 @@ import { PlantListPage } from './plant-list-page.tsx';
 
 const PREVIEW: PlantListPreview = {
   fileName: 'plant.csv',
+  notes: [],
   hash: 'sha256:1',
   acceptable: true,
   rows: [

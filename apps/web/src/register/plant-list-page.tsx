@@ -5,9 +5,11 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
-import { fileForm } from '../api/file-form.ts';
+import { fileForm, readingQuery, type Reading } from '../api/file-form.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { FileProblem } from '../ui/file-problem.tsx';
+import { Findings } from '../ui/findings.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 
@@ -25,20 +27,22 @@ const DOES: Readonly<Record<PlantListRowView['does'], string>> = {
 export function PlantListPage() {
   const [file, setFile] = useState<File>();
   const navigate = useNavigate();
-  const preview = useMutation<PlantListPreview, ProblemError, File>({
-    mutationFn: (chosen) => post('plant-list/preview', fileForm(chosen)),
+  const [reading, setReading] = useState<Reading>({});
+  const preview = useMutation<PlantListPreview, ProblemError, { chosen: File; as: Reading }>({
+    mutationFn: ({ chosen, as }) => post(`plant-list/preview${readingQuery(as)}`, fileForm(chosen)),
   });
   const keep = useMutation<PlantListPreview, ProblemError, string>({
-    mutationFn: (hash) => post('plant-list', fileForm(file, hash)),
+    mutationFn: (hash) => post(`plant-list${readingQuery(reading)}`, fileForm(file, hash)),
     onSuccess: async () => {
       await queryClient.invalidateQueries();
       void navigate('/');
     },
   });
-  const choose = (chosen: File | undefined) => {
+  const choose = (chosen: File | undefined, as: Reading) => {
     setFile(chosen);
+    setReading(as);
     keep.reset();
-    if (chosen) preview.mutate(chosen);
+    if (chosen) preview.mutate({ chosen, as });
   };
   const counts = countsOf(preview.data?.rows ?? []);
   return (
@@ -53,7 +57,7 @@ export function PlantListPage() {
           type="file"
           aria-label="Plant list"
           accept=".csv,.txt,.xlsx"
-          onChange={(event) => choose(event.target.files?.[0])}
+          onChange={(event) => choose(event.target.files?.[0], {})}
           className="block w-full rounded border border-rule bg-sheet p-2 file:mr-3 file:rounded file:border-0 file:bg-plum-wash file:px-3 file:py-2"
         />
         <p className="mt-1 text-sm text-soft">
@@ -66,7 +70,9 @@ export function PlantListPage() {
         </p>
       </SheetPart>
       {preview.isPending && <p className="py-2 text-soft">Looking at every row …</p>}
-      {preview.error && <ProblemNotice error={preview.error} />}
+      {preview.error && (
+        <FileProblem error={preview.error} readAsLatin={() => choose(file, { latin: true })} />
+      )}
       {preview.data && (
         <>
           <SheetPart name="What it would do" state={`${preview.data.rows.length} rows`}>
@@ -77,6 +83,7 @@ export function PlantListPage() {
               )}
               .
             </p>
+            <Findings findings={preview.data.notes} />
             <Rows rows={preview.data.rows} />
           </SheetPart>
           <SheetPart name="Take in" state={preview.data.acceptable ? 'ready' : 'not possible'}>

@@ -20,7 +20,7 @@ const HOW = {
 /** More than these are found in the history of the position. */
 const MOST_BACKUPS = 12;
 
-export function targetsOf({ baselines, backups }: HistoryView): readonly Target[] {
+export function targetsOf({ baselines, backups, parts }: HistoryView): readonly Target[] {
   const signed = baselines.at(-1);
   const different = backups.filter(({ sameAsBefore }) => !sameAsBefore).reverse();
   return [
@@ -34,6 +34,11 @@ export function targetsOf({ baselines, backups }: HistoryView): readonly Target[
         ]
       : []),
     { reference: 'default', name: 'Defaults', note: 'of its rating and region' },
+    ...parts.map(({ reference, fileName, at, by }) => ({
+      reference,
+      name: `Values from ${fileName}`,
+      note: `${by}, ${showTime(at)} · only what the file tells`,
+    })),
     ...different.slice(0, MOST_BACKUPS).map(({ id, how, takenAt, takenBy, reason }) => ({
       reference: `backup:${id}`,
       name: `${HOW[how]} of ${showTime(takenAt)}`,

@@ -19,7 +19,7 @@ export interface Comparison {
   readonly same: number;
   /** Measured values that moved within their tolerance. */
   readonly tolerated: number;
-  /** Monitors, counters and serials that were left out, however they read. */
+  /** Monitors, counters and serials that were left out, however they read, and what one side does not tell. */
   readonly leftOut: number;
   /** Codes in a set that its dictionary does not have: content from elsewhere, shown by name and never dropped. */
   readonly unknown: readonly string[];
@@ -28,6 +28,8 @@ export interface Comparison {
 export interface ComparisonOptions {
   /** Compare what changes by itself, too. */
   readonly noise: boolean;
+  /** Codes of which one side cannot say anything, such as defaults that no maker tells. */
+  readonly untold?: ReadonlySet<Code>;
 }
 
 /** Both sets must be of `dictionary`; the caller sees to it. */
@@ -48,6 +50,10 @@ export function compareSets(
     }
     const left = a.readings.get(parameter.code);
     const right = b.readings.get(parameter.code);
+    if (options.untold?.has(parameter.code)) {
+      leftOut += 1;
+      continue;
+    }
     const difference = differenceOf(parameter, left, right);
     if (difference.kind === 'same') same += 1;
     else if (!isDifference(difference)) tolerated += 1;

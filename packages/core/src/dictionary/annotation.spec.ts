@@ -25,6 +25,7 @@ describe('a later wording of a dictionary', () => {
     ['what an option means', 'parameters', '0 = ramp [ramp]', '0 = ramp'],
     ['a fact more', 'model', "power_w: '750',", "power_w: '750', width: '80',"],
     ['what a cabinet has to give it', 'model', 'width_mm: 72', 'width_mm: 74'],
+    ['a command word more', 'model', /  command:\n    register: 4128[\s\S]*?speed: [^\n]*\n/, ''],
     ['what always holds', 'model', 'raise.keepOverStop', 'raise.keepOverSomething'],
   ] as const)('may have %s', (_, file, from, to) => {
     expect(annotatesOnly(shippedModel, changed(file, from, to))).toBe(true);

@@ -15,7 +15,8 @@ function structureOf(dictionary: Dictionary, known: Dictionary = dictionary): st
   const factsIn = (of: 'ratings' | 'regions', at: number, facts: Facts) =>
     Object.keys(known[of][at]?.facts ?? {}).map((fact) => [fact, facts[fact] ?? null]);
   return JSON.stringify({
-    ...{ id, maker, name, firmware, line, keypad },
+    // The command word is told for those who replace a unit; nothing here rests on it.
+    ...{ id, maker, name, firmware, line: line && { ...line, command: null }, keypad },
     ratings: dictionary.ratings.map((each, at) => [each.id, each.number, factsIn('ratings', at, each.facts)]),
     regions: dictionary.regions.map((each, at) => [each.id, factsIn('regions', at, each.facts)]),
     procedures: procedures.map(({ purpose, steps, keeps, scopes }) => ({
@@ -39,5 +40,6 @@ function parameterStructure(parameter: Parameter): unknown {
       : form.kind === 'option'
         ? form.options.map(({ raw }) => raw)
         : form.bits.map(({ bit }) => bit);
-  return [code, form.kind, counted, minimum, maximum, parameter.default, access, restart, keeping, register];
+  const bounds = [minimum, maximum, parameter.default, parameter.untold];
+  return [code, form.kind, counted, ...bounds, access, restart, keeping, register];
 }

@@ -50,6 +50,9 @@ export interface RegisterPlace {
   readonly signed: boolean;
 }
 
+/** `?` in its column of the catalogue. */
+export type Untold = 'minimum' | 'maximum' | 'default';
+
 export interface Parameter {
   readonly code: Code;
   readonly menu: readonly string[];
@@ -60,8 +63,10 @@ export interface Parameter {
   readonly form: Form;
   readonly minimum: Bound;
   readonly maximum: Bound;
-  /** Nothing for monitors and counters, which have no default. */
+  /** Nothing for monitors and counters, which have no default, and where it is not told. */
   readonly default: Bound | null;
+  /** What the maker does not tell: limits are then those of the register, and nothing is a default. */
+  readonly untold: readonly Untold[];
   readonly access: Access;
   /** A write takes effect only after the unit was restarted. */
   readonly restart: boolean;

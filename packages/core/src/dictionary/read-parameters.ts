@@ -14,7 +14,7 @@ import {
   type TableRow,
   type Meaning,
 } from '../values/index.ts';
-import { finding, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
+import { finding, tableFinding, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
 import { withColumnsOfToday, wordOfToday } from './older-words.ts';
 import {
   ACCESSES,
@@ -81,7 +81,7 @@ export function readParameters(
 ): ParameterTable {
   const read = readTable(text, surplus);
   if (!read.ok) {
-    findings.push(tableFinding(read.fault));
+    findings.push({ ...tableFinding(read.fault), file: FILE });
     return NOTHING;
   }
   const table = withColumnsOfToday(read.value);
@@ -89,19 +89,10 @@ export function readParameters(
   for (const column of missing)
     findings.push(finding('stop', { file: FILE, line: 1, column }, 'column-missing', { column }));
   if (missing.length > 0) return NOTHING;
-  if (table.rows.length === 0) findings.push(tableFinding({ code: 'table-empty' }));
+  if (table.rows.length === 0) findings.push({ ...tableFinding({ code: 'table-empty' }), file: FILE });
   const lines = table.rows.flatMap((row) => new RowReader(row, findings).read());
   findTwice(lines, findings);
   return { lines, codes: new Set(table.rows.map(({ cells }) => cells['code'] ?? '')) };
-}
-
-function tableFinding(fault: { code: string; line?: number; column?: string; text?: string }): Finding {
-  const { code, line = 1, column = '', text = '' } = fault;
-  if (code === 'table-broken') return finding('stop', { file: FILE, line, column: 1 }, 'table-broken', {});
-  if (code === 'table-surplus')
-    return finding('stop', { file: FILE, line, column: 1 }, 'table-surplus', { text });
-  if (code === 'table-empty') return finding('stop', { file: FILE, line, column: 1 }, 'table-empty', {});
-  return finding('stop', { file: FILE, line, column }, 'column-twice', { column });
 }
 
 function findTwice(lines: readonly ParameterLine[], findings: Finding[]): void {
@@ -151,6 +142,18 @@ function toChoice(piece: string): Choice | undefined {
   return meaning && { number, text, ...meaning };
 }
 
+/** In a column: the maker does not tell it. */
+const UNTOLD = '?';
+const UNTOLD_COLUMNS = ['minimum', 'maximum', 'default'] as const;
+
+/** What the register can hold; 32 bits with a sign where there is none. */
+function widest(column: 'minimum' | 'maximum', register: RegisterPlace | null): number {
+  const { width, signed } = register ?? { width: 32 as const, signed: true };
+  const all = 2 ** width;
+  if (column === 'minimum') return signed ? -all / 2 : 0;
+  return (signed ? all / 2 : all) - 1;
+}
+
 const isWhole = ({ number }: Choice): boolean => /^\d+$/.test(number);
 
 class RowReader {
@@ -169,6 +172,8 @@ class RowReader {
     const menu = pieces(this.filled('menu'), '/');
     const keeping = this.oneOf('keeping', KEEPINGS);
     const form = this.form();
+    const register = this.register();
+    const untold = UNTOLD_COLUMNS.filter((column) => this.cell(column) === UNTOLD);
     const parameter = {
       code: code as Code,
       menu,
@@ -177,9 +182,10 @@ class RowReader {
       description: this.cell('description'),
       purpose: this.oneOf('purpose', PURPOSES),
       form,
-      minimum: this.limit('minimum', form),
-      maximum: this.limit('maximum', form),
-      default: this.cell('default') === '' ? null : this.bound('default', form),
+      minimum: this.limit('minimum', form, register),
+      maximum: this.limit('maximum', form, register),
+      default: ['', UNTOLD].includes(this.cell('default')) ? null : this.bound('default', form),
+      untold,
       access: this.oneOf('access', ACCESSES),
       restart: this.oneOf('restart', ['yes', 'no'] as const) === 'yes',
       keeping,
@@ -187,7 +193,7 @@ class RowReader {
       of: (this.cell(OF) || null) as Reference | null,
       named: form.kind === 'number' ? this.named(form) : [],
       dependsOn: pieces(this.cell('depends_on')) as Code[],
-      register: this.register(),
+      register,
     };
     return this.clean ? [{ line: this.row.line, parameter: parameter as Parameter }] : [];
   }
@@ -261,8 +267,9 @@ class RowReader {
   }
 
   /** Options and bits have no limits of their own: theirs follow from the list. */
-  private limit(column: 'minimum' | 'maximum', form: Form): Bound {
-    if (form.kind === 'number') return this.bound(column, form);
+  private limit(column: 'minimum' | 'maximum', form: Form, register: RegisterPlace | null): Bound {
+    if (form.kind === 'number')
+      return this.cell(column) === UNTOLD ? { raw: widest(column, register) } : this.bound(column, form);
     const numbers =
       form.kind === 'option'
         ? form.options.map((option) => option.raw)

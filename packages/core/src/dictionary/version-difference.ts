@@ -2,7 +2,7 @@
 
 import type { Dictionary } from './dictionary.ts';
 import { findParameter } from './dictionary.ts';
-import type { Bound, Code, Parameter } from './parameter.ts';
+import type { Bound, Code, Parameter, Untold } from './parameter.ts';
 
 /** What can differ between two versions of one parameter; the text and the register are under `other`. */
 export const CHANGED_FACTS = [
@@ -58,12 +58,16 @@ function changedFacts(before: Parameter, after: Parameter): readonly ChangedFact
 function factsOfParameter(parameter: Parameter): Readonly<Record<ChangedFact, string>> {
   const { form, register } = parameter;
   const number = form.kind === 'number' ? form : undefined;
+  const told = (which: Untold): string => {
+    const bound = parameter[which];
+    return parameter.untold.includes(which) ? '?' : bound ? showBound(bound) : '';
+  };
   return {
     name: parameter.name,
     menu: parameter.menu.join(' / '),
     // Options and bits have no range of their own: it follows from their list.
-    range: number ? `${showBound(parameter.minimum)} ${showBound(parameter.maximum)}` : '',
-    default: parameter.default ? showBound(parameter.default) : '',
+    range: number ? `${told('minimum')} ${told('maximum')}` : '',
+    default: told('default'),
     resolution: number ? `${number.resolution.step} ${number.resolution.places}` : form.kind,
     unit: number?.unit ?? '',
     options: JSON.stringify(form.kind === 'option' ? form.options : form.kind === 'bits' ? form.bits : []),

@@ -2,20 +2,19 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { readModel } from '../dictionary/index.ts';
 import {
-  guessColumns,
   headingsByColumn,
   kindOfText,
   makeOwnModel,
   readEds,
   readSet,
-  takeApart,
+  understandList,
 } from '../formats/index.ts';
 import { readPlate } from '../motor/index.ts';
 import { SEEDED } from '../testing/arbitraries.ts';
 import { damaged } from '../testing/damaged-files.ts';
 import { sourceText } from '../testing/source-text.ts';
 import { facts, shippedFiles, shippedModel } from '../testing/shipped-model.ts';
-import { readTable } from '../values/index.ts';
+import { readGrid } from '../values/index.ts';
 import { describe as sentence, type Finding } from './index.ts';
 import { TEXTS } from './texts.ts';
 
@@ -35,15 +34,14 @@ function found(text: string): readonly Finding[] {
     motor: { sensor: text },
     brake: {},
   });
-  const table = readTable(text);
-  const assignment = table.ok ? guessColumns(table.value) : {};
-  const taken = table.ok ? takeApart(table.value, assignment, 'point') : { parameters: [], findings: [] };
+  const grid = readGrid(text);
+  const list = grid.ok ? understandList(grid.value, {}) : undefined;
   const named = { maker: 'M', name: 'N', about: '', firmwareFrom: '1', firmwareTo: '2', version: 1 };
-  const own = makeOwnModel(named, taken.parameters, headingsByColumn(assignment)).findings;
+  const own = list ? makeOwnModel(named, list.parameters, headingsByColumn(list.assignment)).findings : [];
   return [
     ...set,
     ...readEds(text).findings,
-    ...taken.findings,
+    ...(list?.findings ?? []),
     ...own,
     ...[parameters, model, plate].flatMap((read) => (read.ok ? [] : read.fault)),
   ];

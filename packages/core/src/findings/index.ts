@@ -1,3 +1,4 @@
 export * from './finding.ts';
 export { describe, type Words } from './texts.ts';
+export * from './table-fault.ts';
 export * from './value-said.ts';

@@ -24,7 +24,6 @@ const MODEL_FILES = {
   'yaml-broken': ({ why }: { why: string }) => `This is not YAML: ${why}.`,
   'fact-missing': ({ path, wanted }: { path: string; wanted: string }) => `"${path}" must be ${wanted}.`,
   'table-empty': () => 'The table is empty. The first line names the columns.',
-  'table-broken': () => 'The table cannot be read from here on: a quotation mark is not closed.',
   'table-surplus': ({ text }: { text: string }) =>
     `"${text}" stands under no heading: the row has more cells than the first line. A cell with a comma in it needs quotation marks.`,
   'column-missing': ({ column }: { column: string }) =>
@@ -98,23 +97,77 @@ const GAPS = {
 
 /** A maker's list or EDS on its way to a model of the plant's own. */
 const OWN_MODELS = {
-  'list-broken': () => 'The file cannot be read as a table from here on. Save it again as CSV, XLSX or JSON.',
+  'list-broken': () => 'The file cannot be read as a table. Save it again as CSV, XLSX or JSON.',
+  'quotation-open': () =>
+    'A quotation mark is opened on this line and not closed where its cell ends. Close it, or take it out.',
+  'json-odd': ({ text }: { text: string }) =>
+    `${text}. A list in JSON is one list of objects with plain values.`,
+  'cell-not-understood': ({ text, wanted }: { text: string; wanted: string }) =>
+    `"${text}" is not understood from end to end. Wanted is ${wanted}.`,
+  'access-asked': ({ text }: { text: string }) =>
+    text === ''
+      ? 'Nothing says who may write it. Say what an empty cell means.'
+      : `"${text}" is not known as an access. Say what it means.`,
+  'code-is-number': ({ text }: { text: string }) =>
+    `The file keeps the code ${text} as a number: whether it was ${text} or ${text}0 cannot be told. Format the column as text and enter the code again.`,
+  'code-is-run': ({ text }: { text: string }) =>
+    `"${text}" stands for several parameters. Give each a line of its own.`,
+  'codes-cut': ({ width }: { width: number }) =>
+    `Some codes have ${width} digits with zeros in front, others are kept as numbers without them. Format the column as text and enter the codes again.`,
+  'columns-disagree': ({ text, other }: { text: string; other: string }) =>
+    `"${text}" and "${other}" of the same line say different things. Correct one of them.`,
+  'range-and-options-differ': ({ range, options }: { range: string; options: string }) =>
+    `The range "${range}" and the options "${options}" do not go together. Correct one of them.`,
+  'default-no-option': ({ text }: { text: string }) =>
+    `The default "${text}" is none of the options. Write the number of one, or "?".`,
+  'scale-unclear': ({ text }: { text: string }) =>
+    `A scaling of "${text}" can be ${text} steps for one unit, or ${text} units a step. Write the smallest step, such as 0.1.`,
+  'special-values': ({ text }: { text: string }) =>
+    `A number of which some values have a name: "${text}" goes into its description.`,
+  'range-in-one-unit': ({ text, read }: { text: string; read: string }) => `"${text}" is read as ${read}.`,
+  'number-in-other-unit': ({ text, read }: { text: string; read: string }) => `"${text}" is read as ${read}.`,
+  'unit-unknown': ({ text }: { text: string }) =>
+    `The unit "${text}" is not known: it is taken as it is, and nothing is converted by it.`,
+  'mark-unclear': () =>
+    'Whether a comma or a point stands before the decimals cannot be told from the numbers. Choose it.',
+  'columns-not-used': ({ columns }: { columns: readonly string[] }) =>
+    `Not used: ${columns.map((column) => `"${column}"`).join(', ')}.`,
+  'heading-twice': ({ text }: { text: string }) =>
+    `"${text}" has a heading that is there before. Say what it holds, or leave it unused.`,
+  'column-hidden': ({ text }: { text: string }) =>
+    `The column "${text}" is hidden in the spreadsheet; it was read.`,
+  'row-hidden': () => 'This row is hidden in the spreadsheet; it was read.',
+  'sheets-not-read': ({ read, sheets }: { read: string; sheets: readonly string[] }) =>
+    `The sheet "${read}" was read. Not read: ${sheets.map((sheet) => `"${sheet}"`).join(', ')}.`,
+  'row-is-group': ({ text }: { text: string }) => `"${text}" is taken as the menu of the lines below.`,
+  'row-is-note': ({ text }: { text: string }) => `"${text}" is taken as a note, and left out.`,
+  'row-is-heading': () => 'The headings again: left out.',
+  'row-goes-on': () => 'This line goes on with the one above.',
+  'no-access-told': () =>
+    'No column tells the access: all are taken as written while the drive is stopped. Parameters that can only be read have to be marked.',
+  'defaults-not-told': ({ count }: { count: number }) =>
+    `${count} ${count === 1 ? 'default is' : 'defaults are'} not told: they are kept as unknown, and comparisons with defaults say so.`,
+  'ranges-not-told': ({ count }: { count: number }) =>
+    `${count} ${count === 1 ? 'range is' : 'ranges are'} not told: they are kept as unknown, and values are held against the register alone.`,
   'list-too-long': ({ rows, most }: { rows: number; most: number }) =>
     `The file has ${rows} rows; a model has at most ${most} parameters.`,
   'columns-not-said': () => 'Say which column holds the code and which the name.',
-  'row-without-code': () => 'This line has no code and is left out.',
+  'row-without-code': () => 'This line has no code. Give it one, or leave the line out.',
   'model-not-named': ({ missing }: { missing: readonly string[] }) => `Say ${missing.join(' and ')}.`,
   'name-without-letter': () => 'Maker and name need a letter or a digit.',
   'line-passed-over': () => 'This line is neither a section nor "Key=Value" and is passed over.',
   'not-an-object-file': () => 'This is no EDS or DCF: it needs [DeviceInfo] and a list of objects (CiA 306).',
-  'section-twice': ({ text }: { text: string }) =>
-    `The section [${text}] is there twice; the first one counts.`,
+  'section-twice': ({ text }: { text: string }) => `The section [${text}] is there twice. Keep one of them.`,
+  'key-twice': ({ key, first, value }: { key: string; first: string; value: string }) =>
+    `${key} is there twice, as "${first}" and as "${value}". Keep one of them.`,
+  'object-beyond-type': ({ object, text }: { object: string; text: string }) =>
+    `${object}: "${text}" does not fit the data type of the object.`,
   'object-without-section': ({ text }: { text: string }) =>
     `The object ${text} is listed but has no section.`,
   'too-many-objects': ({ most }: { most: number }) =>
     `There are more than ${most} objects. Is this the right file?`,
-  'objects-left-out': ({ count, why }: { count: number; why: string }) =>
-    `${count} ${count === 1 ? 'object is' : 'objects are'} left out: ${why}.`,
+  'objects-left-out': ({ objects, why }: { objects: readonly string[]; why: string }) =>
+    `${objects.length} ${objects.length === 1 ? 'object is' : 'objects are'} left out (${objects.join(', ')}): ${why}.`,
   'value-depends-on-node': (facts: { object: string; text: string; value: number; node: number }) =>
     `${facts.object}: "${facts.text}" depends on the node; ${facts.value} holds for node ${facts.node}.`,
   'object-value-unreadable': ({ object, text }: { object: string; text: string }) =>
@@ -134,6 +187,26 @@ const SET_FILES = {
     `The file holds a set of ${found}; this position has ${wanted}. Choose the right position.`,
   'other-unit': ({ found, wanted }: { found: number; wanted: number }) =>
     `The file was read from serial number ${found}; serial number ${wanted} sits here.`,
+  'code-cut': ({ text, code }: { text: string; code: string }) =>
+    `The file keeps the code ${text} as a number, and ${code} looks the same. Format the column as text and enter the code again.`,
+  'unreadable-and-value': ({ text, value }: { text: string; value: string }) =>
+    `${text} is told as unreadable and as ${value}. Take one of them out.`,
+  'text-differs': ({ text, found, says }: { text: string; found: string; says: string }) =>
+    `${text}: the text "${found}" and the value say different things; the value is "${says}". Correct one of them.`,
+  'name-differs': ({ text, name, wanted }: { text: string; name: string; wanted: string }) =>
+    `${text} is "${wanted}"; the file calls it "${name}". Is it the right line?`,
+  'names-other': ({ count }: { count: number }) =>
+    `${count} names are not those of this model: they were not held against the codes.`,
+  'set-columns-not-used': ({ columns }: { columns: readonly string[] }) =>
+    `Not used: ${columns.map((column) => `"${column}"`).join(', ')}. A set has the columns dictionary, code, name, value, unit, text, raw and unreadable.`,
+  'carried-over': ({ from, to }: { from: string; to: string }) =>
+    `The file is of ${from}; its values were carried over to ${to}.`,
+  'carried-without': ({ codes, to }: { codes: readonly string[]; to: string }) =>
+    `${to} has no place for ${codes.join(', ')}: not carried over.`,
+  'set-partial': ({ found, of }: { found: number; of: number }) =>
+    `The file holds ${found} of ${of} settings: that is a part, and no backup. Its values can be written; nothing is kept as what the unit holds.`,
+  'product-differs': ({ found, wanted }: { found: string; wanted: string }) =>
+    `The file is of "${found}"; this position has a ${wanted}. Is it the right file?`,
   'code-missing': () => 'The code is empty. Every line needs the code of its parameter.',
   'code-is-date': ({ text }: { text: string }) =>
     `"${text}" is a date: a spreadsheet program has changed a code such as 4/12. Format the column as text and enter the code again.`,

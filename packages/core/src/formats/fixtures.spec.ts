@@ -45,8 +45,8 @@ const EXPECTED: Readonly<Record<string, readonly string[]>> = {
     '8 stop unit-differs',
   ],
   'byte-order-mark.hn64.csv': [],
-  'open-quotation.hn64.csv': ['3 stop file-broken'],
-  'empty.hn64.csv': ['1 stop file-empty'],
+  'open-quotation.hn64.csv': ['3 stop quotation-open'],
+  'empty.hn64.csv': ['1 stop table-empty'],
   'formulas.hn64.csv': ['2 stop formula', '3 stop formula'],
   'contradictions.hn64.csv': [
     '3 stop line-twice',
@@ -59,7 +59,7 @@ const EXPECTED: Readonly<Record<string, readonly string[]>> = {
   'later-version.hn64.json': ['1 stop format-unknown'],
   'odd-items.hn64.json': ['2 stop raw-unreadable', '3 stop reason-unknown', '4 stop code-missing'],
   'cut-off.hn64.json': ['2 stop file-broken'],
-  'other-tool.s4.dcf': ['38 stop not-of-the-model', '54 stop raw-unreadable'],
+  'other-tool.s4.dcf': ['1 look product-differs', '38 stop not-of-the-model', '54 stop raw-unreadable'],
 };
 
 describe('bad and odd files', () => {

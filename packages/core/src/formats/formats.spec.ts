@@ -94,8 +94,17 @@ describe('a set from a hand-made table', () => {
     ['another model', `dictionary,code,value\nother@1,${ramp},1`, 'other-dictionary'],
     ['no column of values', `code,name\n${ramp},x`, 'set-column-missing'],
     ['no lines', 'code,value\n', 'file-empty'],
-    ['nothing', '', 'file-empty'],
-    ['a quotation mark that is not closed', 'code,value\n"01R,5', 'file-broken'],
+    ['nothing', '', 'table-empty'],
+    ['a quotation mark that is not closed', 'code,value\n"01R,5', 'quotation-open'],
+    [
+      'a cell that is told as unreadable and as a value',
+      `code,value,unreadable\n${ramp},1.00,failed`,
+      'unreadable-and-value',
+    ],
+    ['a text that is not that of the value', `code,raw,text\n${ramp},100,2.00 s`, 'text-differs'],
+    ['a column that is there twice', `code,value,value\n${ramp},1.00,2.00`, 'column-twice'],
+    ['a cell under no heading', `code,value,\n${ramp},1.00,stray`, 'table-surplus'],
+    ['a percent sign that is not of the parameter', `code,value\n${ramp},50 %`, 'unit-differs'],
   ])('is stopped by %s', (_, text, code) => {
     const { findings } = read('csv', text);
     const found = findings.find((finding) => finding.code === code);

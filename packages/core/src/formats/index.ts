@@ -1,3 +1,9 @@
+export { accessIn } from './list-access.ts';
+export { COLUMN_USES, headingTold, unitBehind, type ColumnUse } from './list-headings.ts';
+export { markOf, numberIn, numberWithUnit, type DecimalMark } from './list-number.ts';
+export { bitsOf, choicesIn, showChoices } from './list-options.ts';
+export { rangeIn } from './list-range.ts';
+export { gridOf } from './list-rows.ts';
 export * from './model-eds.ts';
 export * from './model-table.ts';
 export * from './object-dictionary.ts';

@@ -19,6 +19,13 @@ export interface IniFile {
   readonly broken: readonly number[];
   /** Sections that are there twice; the first one counts. */
   readonly twice: readonly { readonly line: number; readonly name: string }[];
+  /** Keys that are there twice in a section with another value; the first one counts. */
+  readonly keysTwice: readonly {
+    readonly line: number;
+    readonly key: string;
+    readonly first: string;
+    readonly value: string;
+  }[];
 }
 
 /**
@@ -29,6 +36,7 @@ export function readIni(text: string): IniFile {
   const sections = new Map<string, { line: number; name: string; entries: Map<string, IniEntry> }>();
   const broken: number[] = [];
   const twice: { line: number; name: string }[] = [];
+  const keysTwice: { line: number; key: string; first: string; value: string }[] = [];
   let open: Map<string, IniEntry> | undefined;
   text
     .replace(/^\uFEFF/, '')
@@ -52,10 +60,12 @@ export function readIni(text: string): IniFile {
         return;
       }
       const key = content.slice(0, split).trim();
-      if (!open.has(key.toLowerCase()))
-        open.set(key.toLowerCase(), { line, key, value: content.slice(split + 1).trim() });
+      const value = content.slice(split + 1).trim();
+      const first = open.get(key.toLowerCase());
+      if (!first) open.set(key.toLowerCase(), { line, key, value });
+      else if (first.value !== value) keysTwice.push({ line, key, first: first.value, value });
     });
-  return { sections, broken, twice };
+  return { sections, broken, twice, keysTwice };
 }
 
 /** The value of a key, trimmed; empty where section or key are missing. */

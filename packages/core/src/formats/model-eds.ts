@@ -5,6 +5,7 @@ import { guessPurpose } from '../dictionary/index.ts';
 import { finding, type Finding } from '../findings/index.ts';
 import {
   BOOLEAN_TYPE,
+  fitsType,
   INTEGER_TYPES,
   inTypeRange,
   parseInteger,
@@ -32,36 +33,48 @@ const FIRST_NODE = 1;
 export function readEds(text: string): EdsModel {
   const objects = readObjects(text);
   const findings = [...objects.findings];
-  const leftOut = new Map<string, number>();
+  const leftOut = new Map<string, string[]>();
   const parameters = objects.objects.flatMap((object) => {
     const why = whyNotTaken(object);
     if (why) {
-      leftOut.set(why, (leftOut.get(why) ?? 0) + 1);
+      leftOut.set(why, [...(leftOut.get(why) ?? []), object.address]);
       return [];
     }
     return [{ line: object.line, cells: cellsOf(object, findings) }];
   });
-  for (const [why, count] of leftOut)
-    findings.push(finding('look', { line: 1 }, 'objects-left-out', { count, why }));
+  for (const [why, names] of leftOut)
+    findings.push(finding('look', { line: 1 }, 'objects-left-out', { objects: names, why }));
   const { vendor, product, revision, description } = objects;
   return { vendor, product, revision, description, parameters, findings };
 }
 
-function whyNotTaken({ dataType, access }: ObjectEntry): string | undefined {
+function whyNotTaken({ dataType, access, isCount }: ObjectEntry): string | undefined {
+  if (isCount) return 'they count the others of their object';
   if (dataType === null) return 'they have no data type';
   if (!INTEGER_TYPES[dataType]) return 'they hold text, real numbers or more than 32 bits';
   return access === 'wo' ? 'they can only be written' : undefined;
 }
 
+/** By CiA 306-1, table 8. */
+const WRITABLE: readonly string[] = ['rw', 'rwr', 'rww', 'wo'];
+
 function cellsOf(object: ObjectEntry, findings: Finding[]): ParameterCells {
-  const access = object.access === 'ro' || object.access === 'const' ? 'read' : 'write';
+  const access = ['ro', 'const'].includes(object.access)
+    ? 'read'
+    : WRITABLE.includes(object.access)
+      ? 'write'
+      : undefined;
+  if (access === undefined)
+    findings.push(
+      finding('stop', { line: object.line, column: 'AccessType' }, 'access-asked', { text: object.access }),
+    );
   const name = object.name === '' ? object.address : object.name;
   const common = {
     code: object.address,
     name,
     menu: object.group === '' ? areaOf(object.index) : object.group,
     purpose: access === 'read' ? 'monitor' : guessPurpose(`${name} ${object.group}`),
-    access,
+    ...(access && { access }),
     keeping: object.access === 'const' ? 'identity' : access === 'read' ? 'monitor' : 'setting',
   };
   const value = (column: 'low' | 'high' | 'default', key: string): number | undefined => {
@@ -73,12 +86,16 @@ function cellsOf(object: ObjectEntry, findings: Finding[]): ParameterCells {
       const facts = { object: object.address, text, value: parsed.value, node: FIRST_NODE };
       findings.push(finding('look', place, 'value-depends-on-node', facts));
     }
+    if (parsed.ok && !fitsType(parsed.value, object.dataType)) {
+      findings.push(finding('stop', place, 'object-beyond-type', { object: object.address, text }));
+      return undefined;
+    }
     if (parsed.ok) return inTypeRange(parsed.value, object.dataType);
     findings.push(finding('stop', place, 'object-value-unreadable', { object: object.address, text }));
     return undefined;
   };
   const usual = access === 'read' ? undefined : value('default', 'DefaultValue');
-  const shown = usual === undefined ? '' : String(usual);
+  const shown = usual === undefined ? (access === 'read' ? '' : '?') : String(usual);
   if (object.dataType === BOOLEAN_TYPE) {
     return { ...common, kind: 'option', options: '0 = false; 1 = true', default: shown };
   }

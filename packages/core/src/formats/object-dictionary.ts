@@ -11,6 +11,8 @@ export interface ObjectEntry {
   readonly sub: number;
   /** `2010:01` */
   readonly address: string;
+  /** Subindex 0 of an array or a record: how many there are. */
+  readonly isCount: boolean;
   readonly group: string;
   readonly name: string;
   /** Data type by CiA 301, such as 6 for UNSIGNED16; nothing where the file does not say. */
@@ -62,18 +64,21 @@ export function readObjects(text: string): ObjectDictionary {
   for (const line of file.broken.slice(0, MOST_BROKEN_TOLD))
     findings.push(finding('look', { line }, 'line-passed-over', {}));
   for (const { line, name } of file.twice)
-    findings.push(finding('look', { line }, 'section-twice', { text: name }));
+    findings.push(finding('stop', { line }, 'section-twice', { text: name }));
+  for (const { line, key, first, value } of file.keysTwice)
+    findings.push(finding('stop', { line }, 'key-twice', { key, first, value }));
   const objects = listedIndexes(file, findings).flatMap((index) => objectsAt(file, index, findings));
   if (objects.length > MOST_OBJECTS)
     findings.push(finding('stop', { line: 1 }, 'too-many-objects', { most: MOST_OBJECTS }));
+  // CiA 306 spells the section with one m; tools spell it either way.
+  const commissioning = file.sections.get('devicecomissioning') ?? file.sections.get('devicecommissioning');
   return {
     vendor: iniValue(device, 'VendorName'),
     product: iniValue(device, 'ProductName'),
     revision: iniValue(device, 'RevisionNumber'),
     description: iniValue(file.sections.get('fileinfo'), 'Description'),
-    // CiA 306 spells the section with one m.
-    nodeId: iniValue(file.sections.get('devicecomissioning'), 'NodeID'),
-    serial: iniValue(file.sections.get('devicecomissioning'), 'LSS_SerialNumber'),
+    nodeId: iniValue(commissioning, 'NodeID'),
+    serial: iniValue(commissioning, 'LSS_SerialNumber'),
     comments: commentsOf(file.sections.get('comments')),
     objects: objects.slice(0, MOST_OBJECTS),
     findings,
@@ -103,19 +108,20 @@ function objectsAt(file: IniFile, index: number, findings: Finding[]): ObjectEnt
   const compact = parseInteger(iniValue(section, 'CompactSubObj'));
   if (compact.ok && compact.value > 0) return compactObjects(file, section, index, compact.value, findings);
   const prefix = `${hex}sub`;
-  const subs = [...file.sections.keys()]
-    .filter((key) => key.startsWith(prefix) && /^[0-9a-f]{1,2}$/.test(key.slice(prefix.length)))
-    .map((key) => Number.parseInt(key.slice(prefix.length), 16))
-    .sort((a, b) => a - b);
+  // Tools write `sub1` and `sub01`.
+  const subs = [...file.sections.entries()]
+    .filter(([key]) => key.startsWith(prefix) && /^[0-9a-f]{1,3}$/.test(key.slice(prefix.length)))
+    .map(([key, own]) => ({ sub: Number.parseInt(key.slice(prefix.length), 16), own }))
+    .filter(({ sub }) => sub <= 0xff)
+    .sort((a, b) => a.sub - b.sub);
+  const twice = subs.find(({ sub }, at) => subs[at - 1]?.sub === sub);
+  if (twice)
+    findings.push(finding('stop', { line: twice.own.line }, 'section-twice', { text: twice.own.name }));
   const structured = subs.length > 0 && !['0x7', '7', '0x07'].includes(iniValue(section, 'ObjectType'));
   if (!structured) return [toEntry(section, index, 0, '')];
   const group = iniValue(section, 'ParameterName');
-  return subs
-    .filter((sub) => sub > 0)
-    .flatMap((sub) => {
-      const own = file.sections.get(`${prefix}${sub.toString(16)}`);
-      return own ? [toEntry(own, index, sub, group)] : [];
-    });
+  // Subindex 0 of an array or a record tells how many there are: it is read, and no parameter.
+  return subs.map(({ sub, own }) => toEntry(own, index, sub, group, true));
 }
 
 /** `CompactSubObj=n`: one description for n equal subobjects, with names and values in sections of their own. */
@@ -146,23 +152,33 @@ function compactObjects(
   });
 }
 
-const toEntry = (section: IniSection, index: number, sub: number, group: string): ObjectEntry => {
+const toEntry = (
+  section: IniSection,
+  index: number,
+  sub: number,
+  group: string,
+  ofMany = false,
+): ObjectEntry => {
   const type = parseInteger(iniValue(section, 'DataType'));
   return {
     line: section.line,
     index,
     sub,
+    isCount: ofMany && sub === 0,
     address: objectAddress(index, sub),
     group,
     name: iniValue(section, 'ParameterName'),
     dataType: type.ok ? type.value : null,
     access: iniValue(section, 'AccessType').toLowerCase(),
-    low: iniValue(section, 'LowLimit'),
-    high: iniValue(section, 'HighLimit'),
-    default: iniValue(section, 'DefaultValue'),
-    value: iniValue(section, 'ParameterValue'),
+    low: bare(iniValue(section, 'LowLimit')),
+    high: bare(iniValue(section, 'HighLimit')),
+    default: bare(iniValue(section, 'DefaultValue')),
+    value: bare(iniValue(section, 'ParameterValue')),
   };
 };
+
+/** Tools write comments behind numbers, too. */
+const bare = (text: string): string => /^([^;"]*\S)\s+;.*$/.exec(text)?.[1] ?? text;
 
 function commentsOf(section: IniSection | undefined): string[] {
   return [...(section?.entries.values() ?? [])]
@@ -213,6 +229,12 @@ export const INTEGER_TYPES: Readonly<Record<number, readonly [minimum: number, m
 };
 /** Data type of CiA 301, 7.4.7. */
 export const BOOLEAN_TYPE = 0x01;
+
+/** Whether a value of this type can hold it; a signed one also as its bit pattern. */
+export function fitsType(value: number, dataType: number | null): boolean {
+  const range = INTEGER_TYPES[dataType ?? -1];
+  return !range || (value >= range[0] && value <= (range[0] < 0 ? range[1] - range[0] : range[1]));
+}
 
 /** A value of a signed type may be written as its bit pattern: `0xFFFF` is −1 of 16 bits. */
 export function inTypeRange(value: number, dataType: number | null): number {

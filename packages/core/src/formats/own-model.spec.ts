@@ -3,17 +3,16 @@ import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
 import { findParameter, type Dictionary } from '../dictionary/index.ts';
 import { describe as sentence } from '../findings/index.ts';
-import { formatRaw, readTable, tableFromJson, type Table } from '../values/index.ts';
+import { formatRaw, readGrid, tableFromJson, type Grid } from '../values/index.ts';
 import {
-  guessColumns,
-  guessDecimalMark,
+  gridOf,
   headingsByColumn,
   makeOwnModel,
   modelSlug,
   parseInteger,
   readEds,
   readObjects,
-  takeApart,
+  understandList,
   type OwnModelFacts,
 } from './index.ts';
 
@@ -28,15 +27,14 @@ const FACTS: OwnModelFacts = {
   version: 1,
 };
 
-function tableOf(text: string): Table {
-  const table = readTable(text);
-  if (!table.ok) throw new Error(table.fault.code);
-  return table.value;
+function gridIn(text: string): Grid {
+  const grid = readGrid(text);
+  if (!grid.ok) throw new Error(grid.fault.code);
+  return grid.value;
 }
 
-function modelFrom(table: Table): Dictionary {
-  const assignment = guessColumns(table);
-  const { parameters } = takeApart(table, assignment, guessDecimalMark(table));
+function modelFrom(grid: Grid): Dictionary {
+  const { parameters, assignment } = understandList(grid, {});
   const { dictionary, findings } = makeOwnModel(FACTS, parameters, headingsByColumn(assignment));
   if (!dictionary) throw new Error(JSON.stringify(findings));
   return dictionary;
@@ -51,23 +49,24 @@ const shown = (dictionary: Dictionary, code: string) => {
 };
 
 describe('a maker’s list', () => {
-  const table = tableOf(fixture('makers-list.csv'));
+  const grid = gridIn(fixture('makers-list.csv'));
 
   it('has its columns guessed by their headings, and its decimal mark by its numbers', () => {
-    expect(guessColumns(table)).toEqual({
-      'parameter no.': 'code',
-      designation: 'name',
-      description: 'description',
-      'setting range': 'range',
-      default: 'default',
-      access: 'access',
-      'modbus register': 'register',
+    const { assignment, mark } = understandList(grid, {});
+    expect(Object.fromEntries(assignment)).toEqual({
+      'Parameter no.': 'code',
+      Designation: 'name',
+      Description: 'description',
+      'Setting range': 'range',
+      Default: 'default',
+      Access: 'access',
+      'Modbus register': 'register',
     });
-    expect(guessDecimalMark(table)).toBe('comma');
+    expect(mark).toBe('comma');
   });
 
   it('becomes a dictionary with ranges, units, options and access', () => {
-    const dictionary = modelFrom(table);
+    const dictionary = modelFrom(grid);
     expect(dictionary.id).toBe('millbrook-x5@1');
     expect(dictionary.parameters.map(({ code }) => code)).toEqual(['P1', 'P2', 'P3', 'P4', 'P5', 'P6', 'P7']);
     expect(shown(dictionary, 'P1')).toEqual(['0.1', '600.0', '5.0']);
@@ -86,33 +85,44 @@ describe('a maker’s list', () => {
     expect(findParameter(dictionary, 'P6')?.register?.address).toBe(100);
   });
 
-  it('tells lines without a code and leaves them out', () => {
-    const { findings } = takeApart(table, guessColumns(table), 'comma');
-    expect(findings.map(({ line, attention }) => [line, attention])).toEqual([[8, 'look']]);
+  it('takes a line of one text for the menu of the lines below, and says so', () => {
+    const { findings, parameters } = understandList(grid, {});
+    expect(findings.map(({ line, code }) => [line, code])).toEqual([[8, 'row-is-group']]);
+    expect(parameters.map(({ cells }) => cells.menu)).toEqual(
+      [...'.....'].map(() => '').concat(Array(2).fill('Section 2: presets')),
+    );
   });
 
   it('tells what is wrong at the line and heading of the file', () => {
-    const bad = tableOf(
-      'No,Name,Range,Default\nA1,Ramp,1 to 5 s,9\nA2,,1 to 2,1\nA1,Twice,1 to 3,2\nA4,Odd,much,1\n',
-    );
-    const assignment = guessColumns(bad);
-    const { parameters } = takeApart(bad, assignment, 'point');
+    const bad = gridIn('No,Name,Range,Default\nA1,Ramp,1 to 5 s,9\nA2,,1 to 2,1\nA1,Twice,1 to 3,2\n');
+    const { parameters, assignment } = understandList(bad, {});
     const { findings, dictionary } = makeOwnModel(FACTS, parameters, headingsByColumn(assignment));
     expect(dictionary).toBeNull();
     const places = findings.map(({ line, column }) => `${line} ${column}`);
-    expect(places).toEqual(expect.arrayContaining(['3 name', '5 range']));
+    expect(places).toEqual(expect.arrayContaining(['3 Name']));
     // With those mended the default and the second A1 are told.
     const mended = parameters.filter(({ line }) => line === 2 || line === 4);
     const again = makeOwnModel(FACTS, mended, headingsByColumn(assignment)).findings;
     expect(again.map((found) => `${found.line} ${found.column}: ${sentence(found)}`)).toEqual([
-      '4 no: The code A1 is already on line 2. Keep one of them.',
+      '4 No: The code A1 is already on line 2. Keep one of them.',
     ]);
   });
 
   it('asks for code and name where no column is known to hold them', () => {
-    const { findings, parameters } = takeApart(tableOf('x,y\n1,2\n'), {}, 'point');
+    const { findings, parameters } = understandList(gridIn('x,y\n1,2\n'), {});
     expect(parameters).toEqual([]);
     expect(findings[0]?.attention).toBe('stop');
+  });
+
+  it('may leave ranges and defaults untold: they are unknown, and nothing is taken for them', () => {
+    const dictionary = modelFrom(
+      gridIn('No,Name,Range,Default,Register\nA1,Ramp,?,-,100\nA2,Gain,0 to 9,?,\n'),
+    );
+    expect(dictionary.parameters.map(({ untold }) => untold)).toEqual([
+      ['minimum', 'maximum', 'default'],
+      ['default'],
+    ]);
+    expect(shown(dictionary, 'A1')).toEqual(['0', '65535', '']);
   });
 
   it('may come as JSON', () => {
@@ -120,7 +130,7 @@ describe('a maker’s list', () => {
       JSON.stringify({ parameters: [{ Code: 'A1', Name: 'Ramp', Range: '0.0 to 9.0 s', Default: 1.5 }] }),
     );
     if (!json.ok) throw new Error(json.fault.code);
-    expect(shown(modelFrom(json.value), 'A1')).toEqual(['0.0', '9.0', '1.5']);
+    expect(shown(modelFrom(gridOf(json.value)), 'A1')).toEqual(['0.0', '9.0', '1.5']);
   });
 });
 
@@ -165,14 +175,14 @@ describe('an EDS', () => {
   it('says what depends on the node, what is left out and what is listed without a section', () => {
     const texts = eds.findings.map(sentence).join('\n');
     expect(texts).toContain('1400:01: "$NODEID+0x200" depends on the node; 513 holds for node 1.');
-    expect(texts).toContain('1 object is left out: they hold text');
-    expect(texts).toContain('1 object is left out: they can only be written.');
+    expect(texts).toContain('1 object is left out (1008:00): they hold text');
+    expect(texts).toContain('1 object is left out (6040:00): they can only be written.');
     expect(texts).toContain('The object 0x2ABC is listed but has no section.');
     expect(eds.findings.every(({ attention }) => attention === 'look')).toBe(true);
   });
 
   it('becomes a dictionary that never makes up a default', () => {
-    const { dictionary, findings } = makeOwnModel(FACTS, eds.parameters, {});
+    const { dictionary, findings } = makeOwnModel(FACTS, eds.parameters, new Map());
     expect(findings).toEqual([]);
     expect(dictionary?.parameters).toHaveLength(13);
     expect(dictionary && findParameter(dictionary, '1001:00')?.default).toBeNull();

@@ -46,7 +46,7 @@ export const modelSlug = (maker: string, name: string): string =>
 export function makeOwnModel(
   facts: OwnModelFacts,
   parameters: readonly OwnParameter[],
-  headings: Readonly<Record<string, string>>,
+  headings: ReadonlyMap<string, string>,
 ): OwnModel {
   const files: ModelFiles = {
     model: modelYaml(facts),
@@ -90,16 +90,19 @@ function parametersCsv(parameters: readonly OwnParameter[]): string {
 function atUsersPlace(
   { file, ...found }: Finding,
   parameters: readonly OwnParameter[],
-  headings: Readonly<Record<string, string>>,
+  headings: ReadonlyMap<string, string>,
 ): Finding {
   if (file !== 'parameters.csv') return { ...found, line: 1, column: '' };
   const usersLine = (line = 1) => parameters[line - 2]?.line ?? 1;
   const column = String(found.column);
-  const place = { line: usersLine(found.line), column: headings[column] ?? column };
+  const place = { line: usersLine(found.line), column: headings.get(column) ?? column };
   const { facts } = found;
   return {
     ...found,
     ...place,
-    facts: 'first' in facts ? { ...facts, first: usersLine(facts.first) } : facts,
+    facts:
+      'first' in facts && typeof facts.first === 'number'
+        ? { ...facts, first: usersLine(facts.first) }
+        : facts,
   } as Finding;
 }

@@ -38,11 +38,12 @@ function linesOf(kind: SetTextKind, text: string, dictionary: Dictionary): SetFi
 }
 
 function readLines(lines: SetFileLines, dictionary: Dictionary, facts: Facts): ReadSet {
-  if (lines.findings.length > 0) {
+  if (hasStop(lines.findings)) {
     const set = { dictionary: dictionary.id, readings: new Map() };
     return { set, findings: lines.findings, serial: lines.head.serial };
   }
-  const read = checkEntries(dictionary, facts, lines.head, lines.entries);
+  const checked = checkEntries(dictionary, facts, lines.head, lines.entries);
+  const read = { ...checked, findings: [...lines.findings, ...checked.findings] };
   if (hasStop(read.findings) || lines.head.hash === null || lines.head.hash === hashOf(read.set)) return read;
   return { ...read, findings: [...read.findings, finding('look', { line: 1 }, 'hash-differs', {})] };
 }

@@ -5,16 +5,15 @@ import { hashOf } from '../sets/index.ts';
 import { anySetOf, SEEDED } from '../testing/arbitraries.ts';
 import { damaged } from '../testing/damaged-files.ts';
 import { allFiles, allModels, facts, shippedFiles, shippedModel } from '../testing/shipped-model.ts';
-import { readTable, tableFromJson } from '../values/index.ts';
+import { readGrid, tableFromJson } from '../values/index.ts';
 import {
-  guessColumns,
-  guessDecimalMark,
+  gridOf,
   headingsByColumn,
   kindOfText,
   makeOwnModel,
   readEds,
   readSet,
-  takeApart,
+  understandList,
   writeSetCsv,
   writeSetDcf,
   writeSetJson,
@@ -67,22 +66,21 @@ function survives(name: string, cases: number, read: (text: string) => unknown):
 }
 
 describe('readers of files never crash and never hang', () => {
-  survives('tables and sets as CSV', 3000, (text) => readSet('csv', text, shippedModel, facts));
-  survives('sets as JSON', 2500, (text) => readSet('json', text, shippedModel, facts));
-  survives('sets as DCF and models as EDS', 2500, (text) => {
+  survives('tables and sets as CSV', 5000, (text) => readSet('csv', text, shippedModel, facts));
+  survives('sets as JSON', 4000, (text) => readSet('json', text, shippedModel, facts));
+  survives('sets as DCF and models as EDS', 4000, (text) => {
     readSet('dcf', text, shippedModel, facts);
     readEds(text);
   });
-  survives('makers’ lists', 2000, (text) => {
-    for (const table of [readTable(text), tableFromJson(text)]) {
-      if (!table.ok) continue;
-      const assignment = guessColumns(table.value);
-      const { parameters } = takeApart(table.value, assignment, guessDecimalMark(table.value));
+  survives('makers’ lists', 4500, (text) => {
+    const [grid, json] = [readGrid(text), tableFromJson(text)];
+    for (const each of [...(grid.ok ? [grid.value] : []), ...(json.ok ? [gridOf(json.value)] : [])]) {
+      const { parameters, assignment } = understandList(each, {});
       const facts = { maker: 'M', name: 'N', about: '', firmwareFrom: '1', firmwareTo: '2', version: 1 };
       makeOwnModel(facts, parameters, headingsByColumn(assignment));
     }
   });
-  survives('models of the catalogue', 1500, (text) => {
+  survives('models of the catalogue', 2500, (text) => {
     readModel({ model: text, parameters: shippedFiles.parameters.slice(0, 1500), terminals: text });
     readModel({ model: SMALL_MODEL, parameters: text });
   });

@@ -2,17 +2,9 @@
 // made by hand may give either one alone.
 
 import { findParameter, placeOf, type Dictionary } from '../dictionary/index.ts';
-import { finding, type Finding } from '../findings/index.ts';
+import { finding, tableFinding, type Finding } from '../findings/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
-import {
-  describeRaw,
-  formatRaw,
-  readTable,
-  writeTable,
-  type Reading,
-  type Table,
-  type TableFault,
-} from '../values/index.ts';
+import { describeRaw, formatRaw, readTable, writeTable, type Reading, type Table } from '../values/index.ts';
 import { NO_HEAD, type SetFileEntry, type SetFileHead } from './set-file.ts';
 
 /** Of a file that is written. Of one that is read, `code` and one of `value` and `raw` are enough. */
@@ -68,27 +60,28 @@ export function readSetRows({ columns, rows }: Table): SetFileLines {
     return nothing(finding('stop', { line: 1 }, 'set-column-missing', { column: 'value' }));
   }
   if (rows.length === 0) return nothing(finding('stop', { line: 1 }, 'file-empty', {}));
-  const models = [...new Set(rows.map((row) => row.cells['dictionary'] ?? '').filter((id) => id !== ''))];
-  const entries = rows.map(({ line, cells }) => ({
+  const models = [...new Set(rows.map((row) => row.cells['dictionary'] ?? '').filter(Boolean))];
+  const entries = rows.map(({ line, cells, numeric = [] }) => ({
     line,
     code: cells['code'] ?? '',
     value: cells['value'] ?? '',
     raw: cells['raw'] ?? '',
     unit: cells['unit'] ?? '',
     unreadable: cells['unreadable'] ?? '',
+    name: cells['name'] ?? '',
+    text: cells['text'] ?? '',
+    codeStored: numeric.includes('code'),
   }));
+  const strange = columns.filter(
+    (column) => column !== '' && !SET_CSV_COLUMNS.some((each) => each === column),
+  );
+  const filled = strange.filter((column) => rows.some(({ cells }) => cells[column]));
   return {
     head: { ...NO_HEAD, dictionary: models.length === 0 ? null : models.join(' and ') },
     entries,
-    findings: [],
+    findings:
+      filled.length > 0 ? [finding('look', { line: 1 }, 'set-columns-not-used', { columns: filled })] : [],
   };
-}
-
-function tableFinding(fault: TableFault): Finding {
-  if (fault.code === 'table-empty') return finding('stop', { line: 1 }, 'file-empty', {});
-  const line = 'line' in fault ? fault.line : 1;
-  if (fault.code === 'table-surplus') return finding('stop', { line }, 'table-surplus', { text: fault.text });
-  return finding('stop', { line }, 'file-broken', { wanted: 'a CSV table' });
 }
 
 /** What comes of a file that cannot be read at all. */

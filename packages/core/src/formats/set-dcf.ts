@@ -1,14 +1,32 @@
 // A set as a DCF (CiA 306-1): what every tool for such networks reads. Models that are no network devices get object
 // addresses of the manufacturer's area from their registers, so that the same dictionary always gives the same file.
 
-import { findParameter, isNoise, type Code, type Dictionary, type Parameter } from '../dictionary/index.ts';
-import { finding } from '../findings/index.ts';
+import {
+  defaultOf,
+  findParameter,
+  isNoise,
+  limitsOf,
+  type Code,
+  type Dictionary,
+  type Facts,
+  type Parameter,
+  type Untold,
+} from '../dictionary/index.ts';
+import { finding, type Finding } from '../findings/index.ts';
 import { hashOf, type ParameterSet } from '../sets/index.ts';
 import type { Reading } from '../values/index.ts';
 import { nothing, type SetFileLines } from './set-csv.ts';
-import { serialIn, type SetFileEntry } from './set-file.ts';
+import { BARE_ENTRY, serialIn, type SetFileEntry } from './set-file.ts';
 import type { SetOrigin } from './set-json.ts';
-import { inTypeRange, objectAddress, parseInteger, readObjects } from './object-dictionary.ts';
+import {
+  fitsType,
+  INTEGER_TYPES,
+  inTypeRange,
+  objectAddress,
+  parseInteger,
+  readObjects,
+  type ObjectDictionary,
+} from './object-dictionary.ts';
 
 /** Subindexes 1 to 127 of an object are used: 512 objects hold all registers. */
 const SUBS = 127;
@@ -54,19 +72,29 @@ function place(parameter: Parameter, at: number): PlacedParameter {
  * A set as DCF (CiA 306-1): raw values as `ParameterValue`, signed as they are. What could not be read, and the hash of the
  * content, stand in the comments, so that the file comes back as the same set.
  */
-export function writeSetDcf(dictionary: Dictionary, set: ParameterSet, origin: SetOrigin): string {
+export function writeSetDcf(
+  dictionary: Dictionary,
+  set: ParameterSet,
+  origin: SetOrigin,
+  facts: Facts = {},
+): string {
   const placed = [...placesOf(dictionary).values()].sort((a, b) => a.index - b.index || a.sub - b.sub);
   const indexes = [...new Set(placed.map(({ index }) => index))];
   const inArea = (from: number, to: number) => indexes.filter((index) => index >= from && index <= to);
   const sections = [
     ...headSections(dictionary, set, origin),
-    listSection('MandatoryObjects', []),
-    listSection('OptionalObjects', [...inArea(...NETWORK_AREA), ...inArea(0x6000, 0xffff)]),
+    listSection('MandatoryObjects', MANDATORY),
+    listSection('OptionalObjects', [
+      ...inArea(...NETWORK_AREA).filter((index) => !MANDATORY.includes(index)),
+      ...inArea(0x6000, 0xffff),
+    ]),
     listSection('ManufacturerObjects', inArea(0x2000, 0x5fff)),
+    ...networkSections(origin).filter(({ name }) => !indexes.some((index) => name.startsWith(hex4(index)))),
     ...indexes.flatMap((index) =>
       objectSections(
         placed.filter((each) => each.index === index),
         set,
+        facts,
       ),
     ),
   ];
@@ -123,7 +151,15 @@ function headSections(dictionary: Dictionary, set: ParameterSet, origin: SetOrig
     },
     {
       name: 'DeviceComissioning',
-      lines: [`NodeName=${plain(origin.position ?? '')}`, `LSS_SerialNumber=${plain(origin.serial ?? '')}`],
+      lines: [
+        `NodeID=${origin.node ?? 1}`,
+        `NodeName=${plain(origin.position ?? '')}`,
+        'Baudrate=250',
+        'NetNumber=1',
+        'NetworkName=',
+        'CANopenManager=0',
+        `LSS_SerialNumber=${plain(origin.serial ?? '')}`,
+      ],
     },
     {
       name: 'Comments',
@@ -151,26 +187,71 @@ const listSection = (name: string, indexes: readonly number[]): Section => ({
   lines: [`SupportedObjects=${indexes.length}`, ...indexes.map((index, at) => `${at + 1}=${hex(index)}`)],
 });
 
-function objectSections(placed: readonly PlacedParameter[], set: ParameterSet): Section[] {
+function objectSections(placed: readonly PlacedParameter[], set: ParameterSet, facts: Facts): Section[] {
   const [first] = placed;
   if (!first) return [];
   const name = first.index.toString(16).toUpperCase();
-  if (first.sub === 0 && placed.length === 1) return [{ name, lines: objectLines(first, set) }];
+  if (first.sub === 0 && placed.length === 1) return [{ name, lines: objectLines(first, set, facts) }];
   const group = first.parameter.menu.join(' / ');
   const head: Section = {
     name,
-    lines: [`SubNumber=${placed.length}`, `ParameterName=${plain(group)}`, 'ObjectType=0x9'],
+    lines: [
+      `SubNumber=${placed.length + (first.sub === 0 ? 0 : 1)}`,
+      `ParameterName=${plain(group)}`,
+      'ObjectType=0x9',
+    ],
   };
+  const highest = placed.at(-1)?.sub ?? 0;
   return [
     head,
+    ...(first.sub === 0 ? [] : [countSection(name, highest)]),
     ...placed.map((each) => ({
       name: `${name}sub${each.sub.toString(16).toUpperCase()}`,
-      lines: objectLines(each, set),
+      lines: objectLines(each, set, facts),
     })),
   ];
 }
 
-function objectLines({ parameter }: PlacedParameter, set: ParameterSet): string[] {
+const hex4 = (index: number): string => index.toString(16).toUpperCase();
+
+/** Subindex 0: the highest one that there is. */
+const countSection = (name: string, highest: number): Section => ({
+  name: `${name}sub0`,
+  lines: fixedLines('Highest sub-index supported', 0x05, highest),
+});
+
+const fixedLines = (name: string, type: number, value: number): string[] => [
+  `ParameterName=${name}`,
+  'ObjectType=0x7',
+  `DataType=0x${type.toString(16).padStart(4, '0')}`,
+  'AccessType=ro',
+  `DefaultValue=${value}`,
+  'PDOMapping=0',
+];
+
+/** Objects that every device has by CiA 301; what a drive without such a network does not know is 0. */
+const MANDATORY = [0x1000, 0x1001, 0x1018];
+
+function networkSections({ serial }: SetOrigin): readonly Section[] {
+  const identity = [
+    ['Vendor-ID', 0],
+    ['Product code', 0],
+    ['Revision number', 0],
+    ['Serial number', Number(serial ?? 0) || 0],
+  ] as const;
+  return [
+    { name: '1000', lines: fixedLines('Device type', 0x07, 0) },
+    { name: '1001', lines: fixedLines('Error register', 0x05, 0) },
+    { name: '1018', lines: ['SubNumber=5', 'ParameterName=Identity object', 'ObjectType=0x9'] },
+    countSection('1018', identity.length),
+    ...identity.map(([name, value], at) => ({
+      name: `1018sub${at + 1}`,
+      lines: fixedLines(name, 0x07, value),
+    })),
+  ];
+}
+
+function objectLines({ parameter }: PlacedParameter, set: ParameterSet, facts: Facts): string[] {
   const reading = set.readings.get(parameter.code);
   const access = parameter.access === 'read' ? 'ro' : 'rw';
   return [
@@ -178,8 +259,24 @@ function objectLines({ parameter }: PlacedParameter, set: ParameterSet): string[
     'ObjectType=0x7',
     `DataType=0x${dataTypeOf(parameter, reading).toString(16).padStart(4, '0')}`,
     `AccessType=${access}`,
+    ...limitLines(parameter, facts),
     'PDOMapping=0',
     ...(typeof reading === 'number' ? [`ParameterValue=${reading}`] : []),
+  ];
+}
+
+/** Raw, as the value itself; those of options and bits follow from their lists. */
+function limitLines(parameter: Parameter, facts: Facts): readonly string[] {
+  const { minimum, maximum } = limitsOf(parameter, facts);
+  const usual = defaultOf(parameter, facts);
+  const told = (which: Untold, value: number | undefined, key: string) =>
+    value === undefined || !Number.isFinite(value) || parameter.untold.includes(which)
+      ? []
+      : [`${key}=${value}`];
+  return [
+    ...told('default', usual, 'DefaultValue'),
+    ...told('minimum', minimum, 'LowLimit'),
+    ...told('maximum', maximum, 'HighLimit'),
   ];
 }
 
@@ -202,27 +299,71 @@ export function readSetDcf(text: string, dictionary: Dictionary): SetFileLines {
   const told = tellings(objects.comments);
   const ofOthers = told.dictionary === null;
   const entries: SetFileEntry[] = [];
+  const leftOut: string[] = [];
+  const findings = [...objects.findings, ...productFindings(objects, dictionary, ofOthers)];
   for (const object of objects.objects) {
     if (object.value === '') continue;
     const parameter = known.get(object.address)?.parameter;
     const ofNetwork = object.index >= NETWORK_AREA[0] && object.index <= NETWORK_AREA[1];
     // Another tool writes down what it saw of counters and the network; that is no setting.
     if (ofOthers && (parameter ? isNoise(parameter) : ofNetwork)) continue;
+    // What the model has no place for, as texts or domains, was left out of its dictionary, too.
+    if (!parameter && (object.isCount || ofNetwork || !isInteger(object.dataType))) {
+      leftOut.push(object.address);
+      continue;
+    }
     const value = parseInteger(object.value, node.ok ? node.value : undefined);
+    const dataType = object.dataType ?? (parameter ? dataTypeOf(parameter, undefined) : null);
+    if (value.ok && !fitsType(value.value, dataType)) {
+      const facts = { object: object.address, text: object.value };
+      findings.push(finding('stop', { line: object.line }, 'object-beyond-type', facts));
+      continue;
+    }
     entries.push({
+      ...BARE_ENTRY,
       line: object.line,
       code: parameter?.code ?? object.address,
-      value: '',
-      raw: value.ok ? String(inTypeRange(value.value, object.dataType)) : object.value,
-      unit: '',
-      unreadable: '',
+      raw: value.ok ? String(inTypeRange(value.value, dataType)) : object.value,
     });
   }
   return {
     head: { dictionary: told.dictionary, hash: told.hash, serial: serialIn(objects.serial) },
     entries: [...entries, ...told.unreadable],
-    findings: [],
+    findings: [
+      ...findings,
+      ...(leftOut.length > 0
+        ? [
+            finding('look', { line: 1 }, 'objects-left-out', {
+              ...{ objects: leftOut, why: 'the dictionary of the model does not hold them' },
+            }),
+          ]
+        : []),
+    ],
   };
+}
+
+/** A type that is not told is that of the dictionary. */
+const isInteger = (dataType: number | null): boolean =>
+  dataType === null || INTEGER_TYPES[dataType] !== undefined;
+
+/** Letters and digits alone: `Quenby Drives Ltd.` is Quenby. */
+const bareName = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '');
+
+/** A file of another maker or product may have the same objects, and mean something else by them. */
+function productFindings(
+  { vendor, product }: ObjectDictionary,
+  { maker, name }: Dictionary,
+  ofOthers: boolean,
+): readonly Finding[] {
+  const differs = (found: string, wanted: string) =>
+    found !== '' &&
+    !bareName(found).includes(bareName(wanted)) &&
+    !bareName(wanted).includes(bareName(found));
+  const [other, otherProduct] = [differs(vendor, maker), differs(product, name)];
+  if (!other && !otherProduct) return [];
+  const found = [vendor, product].filter(Boolean).join(' ');
+  const attention = ofOthers && other && otherProduct ? 'stop' : 'look';
+  return [finding(attention, { line: 1 }, 'product-differs', { found, wanted: `${maker} ${name}` })];
 }
 
 /** What this project writes into the comments: a file from elsewhere has none of it. */
@@ -236,7 +377,7 @@ function tellings(comments: readonly string[]): {
   const unreadable = comments.flatMap((line) => {
     const match = /^unreadable (\S+) (.+)$/.exec(line);
     const [, reason = '', code = ''] = match ?? [];
-    return match ? [{ line: 1, code, value: '', raw: '', unit: '', unreadable: reason }] : [];
+    return match ? [{ ...BARE_ENTRY, line: 1, code, unreadable: reason }] : [];
   });
   return { dictionary: after('dictionary') ?? null, hash: after('hash') ?? null, unreadable };
 }

@@ -13,7 +13,10 @@ import {
 import { finding, valueSaid, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
 import type { ParameterSet } from '../sets/index.ts';
 import {
+  describeRaw,
   formatRaw,
+  looksLikeDate,
+  isKnownUnit,
   normalUnit,
   parseDecimal,
   parseRaw,
@@ -33,7 +36,17 @@ export interface SetFileEntry {
   /** Unit of `value`; that of the dictionary where it is empty. */
   readonly unit: string;
   readonly unreadable: string;
+  /** What the file calls the parameter, and the text of its option or bits: they have to say the same. */
+  readonly name: string;
+  readonly text: string;
+  /** The file itself keeps the code as a number. */
+  readonly codeStored: boolean;
 }
+
+/** An entry of a file that tells no more than code and value. */
+export const BARE_ENTRY: Omit<SetFileEntry, 'line' | 'code'> = {
+  ...{ value: '', raw: '', unit: '', unreadable: '', name: '', text: '', codeStored: false },
+};
 
 export interface SetFileHead {
   readonly dictionary: string | null;
@@ -76,6 +89,7 @@ export function checkEntries(
     findings.push(finding('stop', { line: 1 }, 'other-dictionary', facts));
   } else {
     for (const entry of entries) takeEntry(dictionary, facts, entry, readings, findings);
+    findings.push(...nameFindings(dictionary, entries));
     // Object files are read object by object: people look for findings line by line.
     findings.sort((a, b) => (a.line ?? 0) - (b.line ?? 0));
     findMissing(dictionary, readings, findings);
@@ -99,20 +113,54 @@ function takeEntry(
   if (formula) return stop('formula', { column: formula });
   const parameter = findParameter(dictionary, text);
   if (!parameter && looksLikeDate(text)) return stop('code-is-date', { text });
+  const cut = entry.codeStored ? wholeCode(dictionary, text) : undefined;
+  if (cut !== undefined) return stop('code-cut', { text, code: cut });
   if (!parameter) return stop('not-of-the-model', { text, model: dictionary.name });
   if (readings.has(parameter.code)) return stop('line-twice', { text });
   if (entry.unreadable !== '') {
+    if (entry.value !== '' || entry.raw !== '')
+      return stop('unreadable-and-value', { text, value: entry.value || entry.raw });
     const reason = REASONS.find((known) => known === entry.unreadable);
     if (!reason) return stop('reason-unknown', { text: entry.unreadable });
     return void readings.set(parameter.code, { unreadable: reason });
   }
   const raw = rawOfEntry(parameter.form, entry, findings);
   if (raw === undefined) return;
+  const says = wordsOf(parameter.form, raw);
+  if (entry.text !== '' && !alike(entry.text, says))
+    return stop('text-differs', { text, found: entry.text, says });
   readings.set(parameter.code, raw);
   const refusal = isNoise(parameter) ? undefined : refusalOf(parameter, raw, facts);
   if (!refusal) return;
   const why = refusalSaid(parameter, refusal);
   findings.push(finding('look', { line }, 'out-of-range', { text, why }));
+}
+
+/** A code of which a spreadsheet has cut zeros, as it was meant: `7` for `007`, `1.1` where there is `1.10`, too. */
+function wholeCode({ parameters }: Dictionary, text: string): string | undefined {
+  const meant = parameters.filter(
+    ({ code }) => code !== text && Number(code) === Number(text) && /^[\d.]+$/.test(code),
+  );
+  return meant[0]?.code;
+}
+
+const alike = (a: string, b: string): boolean =>
+  a.trim().replace(/\s+/g, ' ').toLowerCase() === b.trim().replace(/\s+/g, ' ').toLowerCase();
+
+/** What a file may write beside a raw value: the text of the option or bits, or the number with its unit. */
+const wordsOf = (form: Form, raw: number): string => describeRaw(form, raw) ?? showRaw(form, raw);
+
+/** Names that are other names of the dictionary are right; where most of them are strange, the file speaks other words. */
+function nameFindings(dictionary: Dictionary, entries: readonly SetFileEntry[]): readonly Finding[] {
+  const named = entries.filter(({ name }) => name !== '');
+  const strange = named.flatMap(({ line, code, name }) => {
+    const parameter = findParameter(dictionary, code);
+    const known = parameter && [parameter.name, ...parameter.otherNames].some((each) => alike(each, name));
+    return parameter && !known ? [{ line, text: code, name, wanted: parameter.name }] : [];
+  });
+  if (strange.length * 2 > named.length)
+    return [finding('look', { line: 1 }, 'names-other', { count: strange.length })];
+  return strange.map(({ line, ...facts }) => finding('stop', { line }, 'name-differs', facts));
 }
 
 /** Raw wins where both are given, but only if the value says the same: a hand-edited value must not be lost. */
@@ -125,13 +173,21 @@ function rawOfEntry(form: Form, entry: SetFileEntry, findings: Finding[]): numbe
     if (raw === undefined) findings.push(finding('stop', { line }, 'value-missing', { text }));
     return raw;
   }
-  const value = rawOfValue(form, entry, findings);
+  const value = rawOfValue(form, withOwnUnit(form, entry), findings);
   if (value === undefined) return undefined;
   if (raw !== undefined && raw !== value) {
     const facts = { text, value: entry.value, fromRaw: formatRaw(form, raw) };
     return void findings.push(finding('stop', { line }, 'value-and-raw-differ', facts));
   }
   return value;
+}
+
+/** `50.0 Hz` in the cell of the value; a unit column beside it has to say the same. */
+function withOwnUnit(form: Form, entry: SetFileEntry): SetFileEntry {
+  if (form.kind !== 'number') return entry;
+  const [, value = '', unit = ''] = /^([+-]?[\d.]+)\s*(\S.*)$/.exec(entry.value) ?? [];
+  if (!isKnownUnit(unit) || (entry.unit !== '' && normalUnit(entry.unit) !== normalUnit(unit))) return entry;
+  return { ...entry, value, unit };
 }
 
 /** A value in another unit of the same quantity is converted, and said to be. */
@@ -160,17 +216,11 @@ function rawOfValue(form: Form, entry: SetFileEntry, findings: Finding[]): numbe
   return void findings.push(finding('stop', { line }, 'value-unreadable', { text, why }));
 }
 
-const MONTH = '(jan|feb|m[aä]r|apr|ma[iy]|jun|jul|aug|sep|o[ck]t|nov|de[cz])[a-zäé]*';
-const DATES = [
-  /^\d{4}-\d{1,2}-\d{1,2}([T ].*)?$/,
-  /^\d{1,2}[./-]\d{1,2}[./-]\d{2,4}$/,
-  /^\d{1,2}\.\d{1,2}\.$/,
-  new RegExp(`^\\d{1,2}[. /-]*${MONTH}\\.?([ -/]*\\d{2,4})?$`, 'i'),
-  new RegExp(`^${MONTH}[. /-]*\\d{1,4}$`, 'i'),
-];
-
-/** What spreadsheet programs of several languages make of a text such as `4/12`. */
-export const looksLikeDate = (text: string): boolean => DATES.some((date) => date.test(text.trim()));
+/** Less than half of the settings: such a file tells some values of a unit, and not what it holds. */
+export function isPartial(dictionary: Dictionary, readings: ReadonlyMap<Code, Reading>): boolean {
+  const settings = dictionary.parameters.filter((each) => !isNoise(each));
+  return settings.filter(({ code }) => readings.has(code)).length * 2 < settings.length;
+}
 
 function findMissing(
   dictionary: Dictionary,
@@ -179,6 +229,12 @@ function findMissing(
 ): void {
   const missing = dictionary.parameters.filter((each) => !isNoise(each) && !readings.has(each.code));
   if (missing.length === 0) return;
+  if (isPartial(dictionary, readings)) {
+    const settings = dictionary.parameters.filter((each) => !isNoise(each)).length;
+    const facts = { found: settings - missing.length, of: settings };
+    findings.push(finding('look', { line: 1 }, 'set-partial', facts));
+    return;
+  }
   const codes = missing.map((parameter) => parameter.code);
   findings.push(finding('look', { line: 1 }, 'parameters-missing', { codes }));
 }

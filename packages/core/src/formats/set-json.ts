@@ -16,6 +16,8 @@ export const SET_JSON_VERSION = 1;
 export interface SetOrigin {
   readonly position?: string;
   readonly serial?: string;
+  /** Address on its line. */
+  readonly node?: number;
   readonly firmware?: string;
   readonly rating?: string;
   readonly region?: string;
@@ -86,6 +88,9 @@ function toEntry(item: unknown, at: number): SetFileEntry {
       raw === undefined ? '' : isReading(raw) && typeof raw === 'number' ? String(raw) : 'not a whole number',
     unit: text('unit'),
     unreadable: text('unreadable'),
+    name: text('name'),
+    text: '',
+    codeStored: false,
   };
 }
 

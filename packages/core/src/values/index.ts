@@ -1,3 +1,4 @@
+export * from './code-text.ts';
 export * from './decimal.ts';
 export * from './display.ts';
 export * from './form.ts';

@@ -1,7 +1,7 @@
 // Units of the trade: how they are spelled, and exact conversion between those of one quantity. A file may give seconds
 // where the dictionary has milliseconds; the value is converted and said to be, never taken for the other unit.
 
-import type { Decimal } from './decimal.ts';
+import { formatDecimal, parseDecimal, type Decimal } from './decimal.ts';
 import type { NumberForm } from './form.ts';
 
 interface Scale {
@@ -110,6 +110,17 @@ export function normalUnit(text: string): string {
   return BY_CASELESS.get(trimmed.toLowerCase()) ?? trimmed;
 }
 
+/** Units that are not converted into one another here, and are units all the same. */
+const OTHER_UNITS = new Set(
+  '° °C °F K bar mbar Pa kPa l/s l/min m³/s m³/h m/s m/min mm cm m µs kHz VA kVA var kbaud baud Bd Bit/s inc ppr dB'.split(
+    ' ',
+  ),
+);
+
+/** True for a unit of the trade, however it is spelled. */
+export const isKnownUnit = (text: string): boolean =>
+  SCALES[normalUnit(text)] !== undefined || OTHER_UNITS.has(normalUnit(text));
+
 /** True where a value in one unit can be told in the other. */
 export function sameQuantity(a: string, b: string): boolean {
   const [from, to] = [SCALES[normalUnit(a)], SCALES[normalUnit(b)]];
@@ -137,6 +148,23 @@ export function rawInUnit(
   if (!Number.isSafeInteger(raw)) return undefined;
   return { raw: raw === 0 ? 0 : raw, exact: size % below === 0n };
 }
+
+/** A decimal in another unit of the same quantity; nothing where it is another quantity, or not exact in 12 places. */
+export function inUnit(number: string, from: string, to: string): string | undefined {
+  const value = parseDecimal(number);
+  const [a, b] = [SCALES[normalUnit(from)], SCALES[normalUnit(to)]];
+  if (!value.ok || !a || !b || a.quantity !== b.quantity) return undefined;
+  for (let places = 0; places <= MOST_PLACES; places += 1) {
+    const above = BigInt(value.value.digits) * a.times * b.over * 10n ** BigInt(places);
+    const below = a.over * b.times * 10n ** BigInt(value.value.places);
+    if (above % below !== 0n) continue;
+    const digits = Number(above / below);
+    return Number.isSafeInteger(digits) ? formatDecimal({ digits, places }) : undefined;
+  }
+  return undefined;
+}
+
+const MOST_PLACES = 12;
 
 /** The value in the base unit of its quantity (s, A, V, W, Hz …), for ratios and drawing; nothing for another unit. */
 export function inBaseUnit(value: number, unit: string): number | undefined {

@@ -1,0 +1,414 @@
+// One row of a maker's list to the catalogue's columns, cell by cell. Each cell is understood whole, or it is a finding that quotes
+// it: no rest of a cell, and no cell that says something else than its neighbour, goes into a drive.
+
+import { guessPurpose, type Access } from '../dictionary/index.ts';
+import { finding, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
+import {
+  codeFault,
+  formatResolution,
+  inUnit,
+  isKnownUnit,
+  looksLikeDate,
+  normalUnit,
+  parseResolution,
+} from '../values/index.ts';
+import { accessIn } from './list-access.ts';
+import { unitBehind, type ColumnUse, type HeadingTold } from './list-headings.ts';
+import {
+  hexIn,
+  numberWithUnit,
+  storedNumber,
+  unitIn,
+  type DecimalMark,
+  type WrittenNumber,
+} from './list-number.ts';
+import { bitsOf, choicesIn, showChoices, type ChoiceFault, type WrittenChoice } from './list-options.ts';
+import { rangeIn } from './list-range.ts';
+import type { ListRow } from './list-rows.ts';
+import type { ParameterCells } from './own-model.ts';
+
+/** What the columns hold, and what somebody has said of words that are not understood. */
+export interface ListReading {
+  readonly columns: ReadonlyMap<ColumnUse, { readonly heading: string; readonly told: HeadingTold }>;
+  readonly mark: DecimalMark;
+  /** What a word in the column of the access means here. */
+  readonly access: ReadonlyMap<string, Access>;
+}
+
+export interface ReadRow {
+  readonly cells: ParameterCells;
+  readonly findings: readonly Finding[];
+  /** The word of the access that has to be said, where it is not understood. */
+  readonly asked: string | null;
+}
+
+/** What makers write where they tell nothing. */
+const NOTHING_TOLD = /^(?:[?–—-]+|n\/?a\.?|tbd|unknown|unbekannt|inconnu|desconocido|sconosciuto|onbekend)$/i;
+/** In the catalogue's columns: it is not told. */
+const UNTOLD = '?';
+
+interface Limits {
+  readonly minimum: WrittenNumber;
+  readonly maximum: WrittenNumber;
+}
+const NO_NUMBER: WrittenNumber = { number: UNTOLD, unit: '' };
+
+const CHOICE_FAULTS: Readonly<Record<ChoiceFault, string>> = {
+  'no-list': 'options such as "0 = off; 1 = on"',
+  range: 'each option with a number of its own',
+  negative: 'options with numbers from 0',
+  twice: 'each number once',
+  rest: 'options such as "0 = off; 1 = on", with nothing between them',
+};
+
+/** `group` is the menu where no column tells it. */
+export function readListRow(row: ListRow, reading: ListReading, group: string): ReadRow {
+  return new RowReader(row, reading, group).read();
+}
+
+class RowReader {
+  private readonly findings: Finding[] = [];
+  private asked: string | null = null;
+  private readonly row: ListRow;
+  private readonly reading: ListReading;
+  private readonly group: string;
+
+  constructor(row: ListRow, reading: ListReading, group: string) {
+    this.row = row;
+    this.reading = reading;
+    this.group = group;
+  }
+
+  read(): ReadRow {
+    const { rest: name, unit: nameUnit } = this.nameAndUnit();
+    const menu = (this.of('menu') || this.group).replace(/\s*(>|»|\\)\s*/g, ' / ');
+    const access = this.access();
+    const kept = { code: this.code(), name, menu, access };
+    const common = {
+      ...kept,
+      description: this.of('description'),
+      other_names: this.of('other_names'),
+      purpose: access === 'read' ? 'monitor' : guessPurpose(`${name} ${menu}`),
+      keeping: access === 'read' ? 'monitor' : 'setting',
+      meaning: this.of('meaning'),
+    };
+    const cells = { ...common, ...this.form(access, nameUnit, common.description) };
+    return { cells, findings: this.findings, asked: this.asked };
+  }
+
+  private column = (use: ColumnUse) => this.reading.columns.get(use);
+
+  private of(use: ColumnUse): string {
+    const column = this.column(use);
+    return column ? (this.row.cells[column.heading] ?? '').trim() : '';
+  }
+
+  private stored = (use: ColumnUse): boolean => this.row.numeric.has(this.column(use)?.heading ?? '');
+
+  private say<C extends FindingCode>(
+    attention: Finding['attention'],
+    use: ColumnUse,
+    code: C,
+    facts: FactsOf<C>,
+  ): void {
+    const place = { line: this.row.line, column: this.column(use)?.heading ?? use };
+    this.findings.push(finding(attention, place, code, facts));
+  }
+
+  private odd(use: ColumnUse, wanted: string): void {
+    this.say('stop', use, 'cell-not-understood', { text: this.of(use), wanted });
+  }
+
+  private code(): string {
+    const text = this.of('code');
+    const fault = codeFault(text, this.stored('code'));
+    if (fault === 'date') this.say('stop', 'code', 'code-is-date', { text });
+    if (fault === 'formula') this.say('stop', 'code', 'formula', { column: 'code' });
+    if (fault === 'number') this.say('stop', 'code', 'code-is-number', { text });
+    if (fault === 'run') this.say('stop', 'code', 'code-is-run', { text });
+    return text;
+  }
+
+  private nameAndUnit(): { readonly rest: string; readonly unit: string } {
+    const text = this.of('name');
+    const { rest, unit } = unitBehind(text);
+    // Only in brackets is it surely a unit: `Start, V` could be anything.
+    return /[\])]$/.test(text) && unit !== '' ? { rest, unit } : { rest: text, unit: '' };
+  }
+
+  private access(): Access | undefined {
+    const answers = (['access', 'running'] as const).flatMap((use) => {
+      const column = this.column(use);
+      if (!column) return [];
+      const text = this.of(use);
+      const question = use === 'running' ? 'running' : column.told.question;
+      const said = this.reading.access.get(text) ?? accessIn(text, question);
+      if (said === undefined) {
+        this.asked ??= text;
+        this.say('stop', use, 'access-asked', { text });
+      }
+      return said ?? [];
+    });
+    if (answers.includes('read')) return 'read';
+    // What may be changed while it runs is told by one of two columns alone.
+    const running = this.column('running');
+    if (running) return answers.at(-1);
+    return answers[0] ?? (this.column('access') ? undefined : 'write-stopped');
+  }
+
+  private form(access: Access | undefined, nameUnit: string, description: string): ParameterCells {
+    const bits = this.of('bits');
+    if (bits !== '') return this.bits('bits');
+    const options = this.of('options');
+    if (/^\W*(?:bit\s*\d|b\d+\b)/i.test(options)) return this.bits('options');
+    const list = options === '' ? undefined : choicesIn(options);
+    const range = this.of('range');
+    if (list && !list.ok) {
+      // Some makers write the range into the column of the options.
+      if (range === '' && rangeIn(options, this.reading.mark))
+        return this.number(access, nameUnit, 'options');
+      this.say('stop', 'options', 'cell-not-understood', {
+        text: options,
+        wanted: CHOICE_FAULTS[list.why],
+      });
+    }
+    if (list?.ok) return this.choices(list.choices, access, nameUnit, description);
+    const inRange = range === '' ? undefined : choicesIn(range, true);
+    if (inRange?.ok && !rangeIn(range, this.reading.mark) && /\p{L}{2}/u.test(range))
+      return this.option(inRange.choices);
+    return this.number(access, nameUnit, 'range');
+  }
+
+  /** Options, or a number of which some values have a name. */
+  private choices(
+    choices: readonly WrittenChoice[],
+    access: Access | undefined,
+    nameUnit: string,
+    description: string,
+  ): ParameterCells {
+    const range = rangeIn(this.of('range'), this.reading.mark);
+    const [low, high] = [range?.minimum ?? this.of('minimum'), range?.maximum ?? this.of('maximum')].map(
+      Number,
+    );
+    if (
+      low === undefined ||
+      high === undefined ||
+      Number.isNaN(low) ||
+      Number.isNaN(high) ||
+      (low === 0 && high === 0)
+    )
+      return this.option(choices);
+    const numbers = choices.map(({ number }) => number);
+    if (low === Math.min(...numbers) && high === Math.max(...numbers) && Number.isInteger(high))
+      return this.option(choices);
+    if (numbers.length > 2 || numbers.some((number) => number < low || number > high)) {
+      this.say('stop', 'options', 'range-and-options-differ', {
+        range: this.of('range') || `${this.of('minimum')} to ${this.of('maximum')}`,
+        options: this.of('options'),
+      });
+      return this.option(choices);
+    }
+    this.say('look', 'options', 'special-values', { text: this.of('options') });
+    const told = this.of('options').replace(/\s*\n\s*/g, '; ');
+    return {
+      ...this.number(access, nameUnit, 'range'),
+      description: [description, `${told}.`].filter(Boolean).join(' '),
+    };
+  }
+
+  private option(choices: readonly WrittenChoice[]): ParameterCells {
+    return {
+      kind: 'option',
+      options: showChoices(choices),
+      default: this.defaultOf(choices),
+      register: this.register(false),
+    };
+  }
+
+  private defaultOf(choices: readonly WrittenChoice[]): string {
+    const text = this.of('default');
+    if (text === '' || NOTHING_TOLD.test(text)) return UNTOLD;
+    const bare = /^\[(.*)\]$/.exec(text)?.[1]?.trim() ?? text;
+    const plain = /^\d+$/.test(bare) ? Number(bare) : undefined;
+    const pair = choicesIn(bare);
+    const [only] = pair.ok && pair.choices.length === 1 ? pair.choices : [];
+    const named = /^(\d+)\s*[=:–-]?\s*(\S.*)$/.exec(bare);
+    const alike = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
+    const found = choices.find(({ number, text: words }) => {
+      if (plain !== undefined) return number === plain;
+      if (only) return number === only.number && alike(words, only.text);
+      if (named) return number === Number(named[1]) && alike(words, named[2] ?? '');
+      return alike(words, bare);
+    });
+    if (found) return String(found.number);
+    this.say('stop', 'default', 'default-no-option', { text });
+    return UNTOLD;
+  }
+
+  private bits(use: 'bits' | 'options'): ParameterCells {
+    const text = this.of(use);
+    const list = choicesIn(text);
+    const bits = list.ok ? bitsOf(list.choices, text) : undefined;
+    if (!bits) this.odd(use, 'bits such as "0 = fan; 1 = pump"');
+    return {
+      kind: 'bits',
+      options: showChoices(bits ?? []),
+      default: this.word(),
+      register: this.register(false),
+    };
+  }
+
+  private word(): string {
+    const text = this.of('default');
+    if (text === '' || NOTHING_TOLD.test(text)) return UNTOLD;
+    if (/^0b[01]{1,32}$/.test(text)) return text;
+    const hex = this.column('default')?.told.hex === true || /^0x|h$/i.test(text) ? hexIn(text) : undefined;
+    const word = hex ?? (/^\d{1,10}$/.test(text) ? text : undefined);
+    if (word !== undefined && Number(word) <= 0xffffffff) return `0b${Number(word).toString(2)}`;
+    this.odd('default', 'a word such as 0b0101, 0x05 or 5');
+    return UNTOLD;
+  }
+
+  private number(
+    access: Access | undefined,
+    nameUnit: string,
+    rangeColumn: 'range' | 'options',
+  ): ParameterCells {
+    const limits = this.limits(rangeColumn);
+    const usual = access === 'read' ? { number: '', unit: '' } : this.value('default');
+    const unit = this.unit([limits.minimum, limits.maximum, usual], nameUnit);
+    const [minimum, maximum, standard] = [
+      this.inUnit(limits.minimum, unit, this.column('minimum') ? 'minimum' : rangeColumn),
+      this.inUnit(limits.maximum, unit, this.column('maximum') ? 'maximum' : rangeColumn),
+      this.inUnit(usual, unit, 'default'),
+    ];
+    const resolution = this.resolution([minimum, maximum, standard]);
+    return {
+      kind: 'number',
+      ...{ unit, resolution, minimum, maximum, default: standard },
+      register: this.register(minimum.startsWith('-')),
+    };
+  }
+
+  private limits(rangeColumn: 'range' | 'options'): Limits {
+    const text = this.of(rangeColumn);
+    const own = { minimum: this.value('minimum'), maximum: this.value('maximum') };
+    if (text === '' || NOTHING_TOLD.test(text)) return own;
+    const range = rangeIn(text, this.reading.mark);
+    if (!range) {
+      this.odd(rangeColumn, 'a range such as 0.0 to 400.0 Hz, or "?"');
+      return own;
+    }
+    if (range.converted)
+      this.say('look', rangeColumn, 'range-in-one-unit', {
+        text,
+        read: `${range.minimum} to ${range.maximum} ${range.unit}`,
+      });
+    const { minimum, maximum, unit } = range;
+    for (const [use, end] of [
+      ['minimum', minimum],
+      ['maximum', maximum],
+    ] as const)
+      if (own[use].number !== UNTOLD && Number(own[use].number) !== Number(end))
+        this.say('stop', use, 'columns-disagree', { text: this.of(use), other: text });
+    return { minimum: { number: minimum, unit }, maximum: { number: maximum, unit } };
+  }
+
+  /** `?` where the list does not tell it. */
+  private value(use: 'minimum' | 'maximum' | 'default'): WrittenNumber {
+    const text = this.of(use);
+    if (text === '' || NOTHING_TOLD.test(text)) return NO_NUMBER;
+    const told = this.column(use)?.told;
+    if (told?.hex) {
+      const hex = hexIn(text);
+      if (hex !== undefined) return { number: hex, unit: '' };
+      this.odd(use, 'a hexadecimal number, as the heading says');
+      return NO_NUMBER;
+    }
+    const stored = this.stored(use) ? storedNumber(text) : undefined;
+    const number =
+      stored === undefined ? numberWithUnit(text, this.reading.mark) : { number: stored, unit: '' };
+    if (number) return { number: number.number, unit: number.unit || (told?.unit ?? '') };
+    if (looksLikeDate(text)) this.say('stop', use, 'value-is-date', { text: this.of('code'), value: text });
+    else this.odd(use, 'a number with or without a unit, or "?"');
+    return NO_NUMBER;
+  }
+
+  /** One unit for the row: that of its column first, then what stands behind numbers, in headings and in the name. */
+  private unit(numbers: readonly WrittenNumber[], nameUnit: string): string {
+    const column = this.of('unit');
+    const own = NOTHING_TOLD.test(column) ? '' : column;
+    const heads = [...this.reading.columns.values()].map(({ told }) => told.unit);
+    const behind = numbers.map(({ unit }) => unit).find((unit) => unit !== '');
+    const unit = normalUnit(own || behind || heads.find((each) => each !== '') || nameUnit);
+    if (nameUnit !== '' && unit !== nameUnit && inUnit('1', nameUnit, unit) === undefined)
+      this.say('stop', 'name', 'columns-disagree', { text: this.of('name'), other: unit });
+    if (unit === '' || isKnownUnit(unit)) return unit;
+    if (!unitIn(unit) && own === '') this.odd('range', 'a unit');
+    this.say('look', this.column('unit') ? 'unit' : 'range', 'unit-unknown', { text: unit });
+    return unit;
+  }
+
+  private inUnit({ number, unit }: WrittenNumber, wanted: string, use: ColumnUse): string {
+    if (unit === '' || number === UNTOLD || number === '' || normalUnit(unit) === wanted) return number;
+    const moved = inUnit(number, unit, wanted);
+    if (moved === undefined)
+      this.say('stop', use, 'columns-disagree', { text: `${number} ${unit}`, other: wanted });
+    else
+      this.say('look', use, 'number-in-other-unit', {
+        text: `${number} ${unit}`,
+        read: `${moved} ${wanted}`,
+      });
+    return moved ?? number;
+  }
+
+  /** The step of the list, or the finest in which the numbers of the row are written. */
+  private resolution(numbers: readonly string[]): string {
+    const text = this.of('resolution');
+    const places = Math.max(0, ...numbers.map((number) => (/\.(\d+)$/.exec(number)?.[1] ?? '').length));
+    const finest = formatResolution({ step: 1, places });
+    if (text === '' || NOTHING_TOLD.test(text)) return finest;
+    const step = stepIn(text, this.stored('resolution') ? 'point' : this.reading.mark);
+    if (step === undefined || !parseResolution(step)) {
+      this.odd('resolution', 'the smallest step, such as 0.01');
+      return finest;
+    }
+    // `10` under `Scaling` may be ten steps for one unit, or ten units a step.
+    const scales = /scal|skal|factor|faktor|multipl|échelle|escala|schaal/i.test(
+      this.column('resolution')?.heading ?? '',
+    );
+    if (scales && Number(step) > 1) this.say('stop', 'resolution', 'scale-unclear', { text });
+    return step;
+  }
+
+  /** `1024`, `40001` and `0x0400` as 16 bits, with a sign where the range goes below zero; `1024 s32` stays as it is. */
+  private register(signed: boolean): string {
+    const text = this.of('register');
+    if (NOTHING_TOLD.test(text)) return '';
+    const type = signed ? 's16' : 'u16';
+    const hex = this.column('register')?.told.hex === true || /^0x|h$/i.test(text) ? hexIn(text) : undefined;
+    if (hex !== undefined) return `${hex} ${type}`;
+    const pair = /^(\d{1,6})\s*(?:-|–|\/|to)\s*(\d{1,6})$/.exec(text);
+    if (pair && Number(pair[2]) === Number(pair[1]) + 1) return `${pair[1]} ${signed ? 's32' : 'u32'}`;
+    return /^\d{1,6}$/.test(text) ? `${text} ${type}` : text;
+  }
+}
+
+/** `0.01`, `0.01 Hz`, `1/100`, `× 0.1`, `100 = 1.00 Hz`: the step. */
+function stepIn(text: string, mark: DecimalMark): string | undefined {
+  const plain = numberWithUnit(text.replace(/^[x×*]\s*/i, ''), mark);
+  if (plain) return plain.number;
+  const part = /^1\s*[/:÷]\s*(10{0,6})$/.exec(text)?.[1];
+  if (part !== undefined) return formatResolution({ step: 1, places: part.length - 1 });
+  const [, counts = '', says = ''] = /^(\d+)\s*(?:=|≙|→|->)\s*(.+)$/.exec(text) ?? [];
+  const value = says === '' ? undefined : numberWithUnit(says, mark);
+  const power = /^10*$/.test(counts) ? counts.length - 1 : -1;
+  if (!value || power < 0 || Number(value.number) <= 0) return undefined;
+  const [whole = '', fraction = ''] = value.number.split('.');
+  const digits = Number(`${whole}${fraction}`);
+  const places = fraction.length + power;
+  // `100 = 1.00` is 0.01: zeros at the end say nothing of the step.
+  let [step, count] = [digits, places];
+  while (count > 0 && step % 10 === 0) [step, count] = [step / 10, count - 1];
+  return formatResolution({ step, places: count });
+}
