@@ -124,7 +124,10 @@ export class OwnModels {
       parameters.filter(({ stopped }) => !stopped),
       headings,
     );
-    const findings = [...nameFindings(maker, name), ...taken.findings, ...model.findings];
+    const names = nameFindings(maker, name);
+    // Without a name the facts of the model have faults that say the same once more.
+    const own = names.length > 0 ? model.findings.filter(({ column }) => column !== '') : model.findings;
+    const findings = [...names, ...taken.findings, ...own];
     const told = inOrder(findings).slice(0, MOST_FINDINGS);
     return {
       model,

@@ -6,7 +6,8 @@ import { useRef } from 'react';
 import { SheetPart } from '../ui/page.tsx';
 
 const ROW = 30;
-const GRID = 'grid grid-cols-[3.5rem_6rem_14rem_9rem_10rem_6rem_minmax(10rem,1fr)_7rem] gap-x-2 px-2';
+const GRID =
+  'grid grid-cols-[3rem_5rem_minmax(10rem,1.4fr)_8rem_9rem_5.5rem_minmax(8rem,1fr)_6.5rem] gap-x-2 px-2';
 
 export function UnderstoodRows({ seen: { parameters, rows } }: { seen: OwnModelPreview }) {
   const box = useRef<HTMLDivElement>(null);
@@ -33,7 +34,7 @@ export function UnderstoodRows({ seen: { parameters, rows } }: { seen: OwnModelP
         tabIndex={0}
         aria-label="How it was understood"
       >
-        <div className="min-w-[64rem]" role="table" aria-rowcount={parameters.length + 1}>
+        <div className="min-w-[58rem]" role="table" aria-rowcount={parameters.length + 1}>
           <div className={`${GRID} sticky top-0 z-10 bg-sheet py-1 text-soft`} role="row">
             {['Line', 'Code', 'Name', 'Menu', 'Range', 'Default', 'Unit or options', 'Access'].map((name) => (
               <span key={name} role="columnheader">

@@ -227,6 +227,13 @@ describe('the rows of a maker’s list', () => {
     expect(understood(both).told).toContain('1 mark-unclear');
   });
 
+  it('have no limit that is the code of another parameter', () => {
+    const text = 'No;Name;Range;Default\n013;Minimum;0 ... 014;5\n014;Maximum;010 ... 400;050\n';
+    expect(understood(text).told.filter((each) => each.includes('not-understood'))).toEqual([
+      '2 cell-not-understood',
+    ]);
+  });
+
   it('have codes as text: a number among codes with zeros in front has lost its own', () => {
     const row = (line: number, cells: readonly string[], numbers: readonly number[] = []) => ({
       ...{ line, cells, numbers, hidden: false },

@@ -52,7 +52,7 @@ const HEADINGS: readonly (readonly [ColumnUse, RegExp])[] = [
   ['unit', /^((eng(ineering)?\.?\s*)?units?|einheit|unit[eé]s?|unidad(es)?|unit[aà]( di misura)?|eenheid)$/],
   [
     'resolution',
-    /(resolution|^steps?( size)?$|increment|^scal(e|ing)|multiplier|factor|auflösung|schritt|skalierung|faktor|r[eé]solution|^pas$|[eé]chelle|resoluci[oó]n|^paso|escala|risoluzione|^passo|resolutie|stapgrootte|^stap$|schaal)/,
+    /(resolution|^steps?( size)?$|increment|^scal(e|ing)|multiplier|\bfactor\b|auflösung|schritt|skalierung|\bfaktor\b|r[eé]solution|^pas$|[eé]chelle|resoluci[oó]n|^paso|escala|risoluzione|^passo|resolutie|stapgrootte|^stap$|schaal)/,
   ],
   [
     'range',

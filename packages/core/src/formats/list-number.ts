@@ -47,7 +47,8 @@ export function numberIn(text: string, mark: DecimalMark): string | undefined {
   return /^-0+(?:\.0+)?$/.test(plain) ? plain.slice(1) : plain;
 }
 
-export const storedNumber = (text: string): string | undefined => (STORED.test(text) ? text : undefined);
+export const storedNumber = (text: string): WrittenNumber | undefined =>
+  STORED.test(text) ? { number: text, unit: '' } : undefined;
 
 /** Words that stand where a unit could, and say that the number is not all. */
 const NO_UNIT = new Set(

@@ -31,6 +31,8 @@ import type { ParameterCells } from './own-model.ts';
 export interface ListReading {
   readonly columns: ReadonlyMap<ColumnUse, { readonly heading: string; readonly told: HeadingTold }>;
   readonly mark: DecimalMark;
+  /** Codes of the list: `014` as a limit is no number where there is a parameter of that code. */
+  readonly codes: ReadonlySet<string>;
   /** What a word in the column of the access means here. */
   readonly access: ReadonlyMap<string, Access>;
 }
@@ -114,6 +116,13 @@ class RowReader {
     const place = { line: this.row.line, column: this.column(use)?.heading ?? use };
     this.findings.push(finding(attention, place, code, facts));
   }
+
+  private written = (text: string): WrittenNumber | undefined =>
+    this.namesCode(text) ? undefined : numberWithUnit(text, this.reading.mark);
+
+  /** Zeros in front are those of a code. */
+  private namesCode = (text: string): boolean =>
+    (text.match(/(?<![\d.,])0\d+(?![\d.,])/g) ?? []).some((each) => this.reading.codes.has(each));
 
   private odd(use: ColumnUse, wanted: string): void {
     this.say('stop', use, 'cell-not-understood', { text: this.of(use), wanted });
@@ -294,9 +303,11 @@ class RowReader {
     const text = this.of(rangeColumn);
     const own = { minimum: this.value('minimum'), maximum: this.value('maximum') };
     if (text === '' || NOTHING_TOLD.test(text)) return own;
-    const range = rangeIn(text, this.reading.mark);
+    const range = this.namesCode(text) ? undefined : rangeIn(text, this.reading.mark);
     if (!range) {
-      this.odd(rangeColumn, 'a range such as 0.0 to 400.0 Hz, or "?"');
+      const list = choicesIn(text, true);
+      const isList = /\d\s*[=:]/.test(text) && !list.ok;
+      this.odd(rangeColumn, isList ? CHOICE_FAULTS[list.why] : 'a range such as 0.0 to 400.0 Hz, or "?"');
       return own;
     }
     if (range.converted)
@@ -325,9 +336,7 @@ class RowReader {
       this.odd(use, 'a hexadecimal number, as the heading says');
       return NO_NUMBER;
     }
-    const stored = this.stored(use) ? storedNumber(text) : undefined;
-    const number =
-      stored === undefined ? numberWithUnit(text, this.reading.mark) : { number: stored, unit: '' };
+    const number = this.stored(use) ? storedNumber(text) : this.written(text);
     if (number) return { number: number.number, unit: number.unit || (told?.unit ?? '') };
     if (looksLikeDate(text)) this.say('stop', use, 'value-is-date', { text: this.of('code'), value: text });
     else this.odd(use, 'a number with or without a unit, or "?"');
@@ -374,7 +383,7 @@ class RowReader {
       return finest;
     }
     // `10` under `Scaling` may be ten steps for one unit, or ten units a step.
-    const scales = /scal|skal|factor|faktor|multipl|échelle|escala|schaal/i.test(
+    const scales = /scal|skal|\bfactor\b|\bfaktor\b|multipl|échelle|escala|schaal/i.test(
       this.column('resolution')?.heading ?? '',
     );
     if (scales && Number(step) > 1) this.say('stop', 'resolution', 'scale-unclear', { text });

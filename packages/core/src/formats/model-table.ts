@@ -93,6 +93,7 @@ export function understandList(grid: Grid, wish: ListWish): UnderstoodList {
       ]),
     ),
     mark,
+    codes: new Set(table.rows.map(({ cells }) => cells[code] ?? '')),
     access: wish.access ?? new Map(),
   };
   const parameters: ListParameter[] = [];
@@ -103,8 +104,14 @@ export function understandList(grid: Grid, wish: ListWish): UnderstoodList {
     if (kind?.kind === 'group') group = kind.text;
     if (kind?.kind !== 'parameter') return;
     const read = readListRow(row, reading, group);
-    findings.push(...read.findings);
-    if (read.asked !== null) accessAsked.set(read.asked, (accessAsked.get(read.asked) ?? 0) + 1);
+    // A word is explained once for all its lines.
+    findings.push(...read.findings.filter(({ code }) => code !== 'access-asked'));
+    if (read.asked !== null) {
+      const count = accessAsked.get(read.asked) ?? 0;
+      if (count === 0)
+        findings.push(finding('stop', { line: row.line }, 'access-asked', { text: read.asked }));
+      accessAsked.set(read.asked, count + 1);
+    }
     const stopped = read.findings.some(({ attention }) => attention === 'stop');
     parameters.push({ line: row.line, cells: read.cells, stopped });
   });
