@@ -194,7 +194,7 @@ const SET_FILES = {
   'text-differs': ({ text, found, says }: { text: string; found: string; says: string }) =>
     `${text}: the text "${found}" and the value say different things; the value is "${says}". Correct one of them.`,
   'name-differs': ({ text, name, wanted }: { text: string; name: string; wanted: string }) =>
-    `${text} is "${wanted}"; the file calls it "${name}". Is it the right line?`,
+    `${text} is "${wanted}"; the file calls it "${name}". Correct the code or the name.`,
   'names-other': ({ count }: { count: number }) =>
     `${count} names are not those of this model: they were not held against the codes.`,
   'set-columns-not-used': ({ columns }: { columns: readonly string[] }) =>
@@ -206,7 +206,7 @@ const SET_FILES = {
   'set-partial': ({ found, of }: { found: number; of: number }) =>
     `The file holds ${found} of ${of} settings: that is a part, and no backup. Its values can be written; nothing is kept as what the unit holds.`,
   'product-differs': ({ found, wanted }: { found: string; wanted: string }) =>
-    `The file is of "${found}"; this position has a ${wanted}. Is it the right file?`,
+    `The file is of "${found}"; this position has a ${wanted}. Choose the right file or position.`,
   'code-missing': () => 'The code is empty. Every line needs the code of its parameter.',
   'code-is-date': ({ text }: { text: string }) =>
     `"${text}" is a date: a spreadsheet program has changed a code such as 4/12. Format the column as text and enter the code again.`,

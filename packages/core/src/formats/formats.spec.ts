@@ -3,14 +3,17 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { findMeaning } from '../dictionary/index.ts';
 import { describe as sentence } from '../findings/index.ts';
-import { hashOf } from '../sets/index.ts';
+import { defaultSet, hashOf } from '../sets/index.ts';
 import { anySet, SEEDED } from '../testing/arbitraries.ts';
+import { outfitOf } from '../testing/index.ts';
 import { facts, shippedModel } from '../testing/shipped-model.ts';
 import { kindOfText, readSet, writeSetCsv, writeSetJson, type ReadSet, type SetTextKind } from './index.ts';
 
 const read = (kind: SetTextKind, text: string): ReadSet => readSet(kind, text, shippedModel, facts);
 const codes = ({ findings }: ReadSet) =>
-  findings.filter(({ code }) => code !== 'parameters-missing').map(({ code }) => code);
+  findings
+    .filter(({ code }) => code !== 'parameters-missing' && code !== 'set-partial')
+    .map(({ code }) => code);
 const ramp = findMeaning(shippedModel, meaningOf('ramp.up'))?.code ?? '';
 const faults = findMeaning(shippedModel, meaningOf('restart.faults'))?.code ?? '';
 
@@ -120,12 +123,20 @@ describe('a set from a hand-made table', () => {
     expect(finding && sentence(finding)).toContain('650.00 s is above the maximum value');
   });
 
-  it('tells how many parameters are missing', () => {
-    const missing = read('csv', `code,value\n${ramp},5.00`).findings.find(
-      ({ code }) => code === 'parameters-missing',
-    );
-    expect(missing).toMatchObject({ attention: 'look' });
-    expect(missing && sentence(missing)).toMatch(/^194 parameters are missing/);
+  it('tells which parameters are missing, or that it is a part of a set', () => {
+    const part = read('csv', `code,value\n${ramp},5.00`).findings.find(({ code }) => code === 'set-partial');
+    expect(part?.attention).toBe('look');
+    expect(part && sentence(part)).toMatch(/^The file holds 1 of 195 settings: that is a part/);
+    const whole = writeSetCsv(shippedModel, {
+      dictionary: shippedModel.id,
+      readings: new Map(
+        [...(defaultSet(shippedModel, outfitOf(shippedModel))?.readings ?? [])].filter(
+          ([code]) => code !== ramp,
+        ),
+      ),
+    });
+    const missing = read('csv', whole).findings.find(({ code }) => code === 'parameters-missing');
+    expect(missing).toMatchObject({ attention: 'look', facts: { codes: [ramp] } });
   });
 });
 

@@ -24,6 +24,7 @@ import {
 } from './list-number.ts';
 import { bitsOf, choicesIn, showChoices, type ChoiceFault, type WrittenChoice } from './list-options.ts';
 import { rangeIn } from './list-range.ts';
+import { stepIn } from './list-step.ts';
 import type { ListRow } from './list-rows.ts';
 import type { ParameterCells } from './own-model.ts';
 
@@ -401,23 +402,4 @@ class RowReader {
     if (pair && Number(pair[2]) === Number(pair[1]) + 1) return `${pair[1]} ${signed ? 's32' : 'u32'}`;
     return /^\d{1,6}$/.test(text) ? `${text} ${type}` : text;
   }
-}
-
-/** `0.01`, `0.01 Hz`, `1/100`, `× 0.1`, `100 = 1.00 Hz`: the step. */
-function stepIn(text: string, mark: DecimalMark): string | undefined {
-  const plain = numberWithUnit(text.replace(/^[x×*]\s*/i, ''), mark);
-  if (plain) return plain.number;
-  const part = /^1\s*[/:÷]\s*(10{0,6})$/.exec(text)?.[1];
-  if (part !== undefined) return formatResolution({ step: 1, places: part.length - 1 });
-  const [, counts = '', says = ''] = /^(\d+)\s*(?:=|≙|→|->)\s*(.+)$/.exec(text) ?? [];
-  const value = says === '' ? undefined : numberWithUnit(says, mark);
-  const power = /^10*$/.test(counts) ? counts.length - 1 : -1;
-  if (!value || power < 0 || Number(value.number) <= 0) return undefined;
-  const [whole = '', fraction = ''] = value.number.split('.');
-  const digits = Number(`${whole}${fraction}`);
-  const places = fraction.length + power;
-  // `100 = 1.00` is 0.01: zeros at the end say nothing of the step.
-  let [step, count] = [digits, places];
-  while (count > 0 && step % 10 === 0) [step, count] = [step / 10, count - 1];
-  return formatResolution({ step, places: count });
 }

@@ -288,6 +288,19 @@ function dataTypeOf({ register, minimum }: Parameter, reading: Reading | undefin
   return wide ? 0x07 : 0x06;
 }
 
+/** Where a file tells no type: that of the register, or the smallest signed one that holds the range. */
+function typeOfRange(parameter: Parameter): number {
+  const { register, minimum, maximum } = parameter;
+  if (register || !('raw' in minimum) || !('raw' in maximum) || minimum.raw >= 0)
+    return dataTypeOf(parameter, undefined);
+  const [low, high] = [minimum.raw, maximum.raw];
+  const fits = [0x02, 0x03].find((type) => {
+    const [least = 0, most = 0] = INTEGER_TYPES[type] ?? [];
+    return low >= least && high <= most;
+  });
+  return fits ?? 0x04;
+}
+
 /** Lines of a set from a DCF. What belongs to the network and not to the drive is counted and left out. */
 export function readSetDcf(text: string, dictionary: Dictionary): SetFileLines {
   const objects = readObjects(text);
@@ -313,7 +326,7 @@ export function readSetDcf(text: string, dictionary: Dictionary): SetFileLines {
       continue;
     }
     const value = parseInteger(object.value, node.ok ? node.value : undefined);
-    const dataType = object.dataType ?? (parameter ? dataTypeOf(parameter, undefined) : null);
+    const dataType = object.dataType ?? (parameter ? typeOfRange(parameter) : null);
     if (value.ok && !fitsType(value.value, dataType)) {
       const facts = { object: object.address, text: object.value };
       findings.push(finding('stop', { line: object.line }, 'object-beyond-type', facts));
