@@ -4,6 +4,7 @@ import { expect, test, type Page } from '@playwright/test';
 import ExcelJS from 'exceljs';
 import { signIn } from './plant.ts';
 
+const MAKERS_LIST = join(import.meta.dirname, 'fixtures/makers-list.csv');
 const EDS = join(import.meta.dirname, '../packages/core/src/formats/fixtures/makers-drive.eds');
 
 test('any word finds the parameter in every model, with options and range on the spot', async ({ page }) => {
@@ -94,12 +95,17 @@ async function addPosition(page: Page, tag: string, model: string, serial: strin
   await expect(page.getByText('No history yet.')).toBeVisible();
 }
 
-async function importSet(page: Page, tag: string, text: string): Promise<void> {
+async function importSet(
+  page: Page,
+  tag: string,
+  text: string,
+  as = `Keep as a set of ${tag}`,
+): Promise<void> {
   await page.goto(`/positions/${tag}/import`);
   await page
     .getByLabel('File with a parameter set')
     .setInputFiles({ name: 'set.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
-  await page.getByRole('button', { name: `Keep as a set of ${tag}` }).click();
+  await page.getByRole('button', { name: as }).click();
 }
 
 test('a maker’s spreadsheet becomes a model, and a set for it is imported and compared', async ({ page }) => {
@@ -144,7 +150,7 @@ test('an EDS becomes a model, and a set for it is imported and compared', async 
   await page.getByRole('button', { name: 'Keep as millbrook-x5@1' }).click();
   await expect(page.getByRole('heading', { name: 'Millbrook X5' })).toBeVisible();
   await addPosition(page, 'YD-CV-02', 'Millbrook X5, firmware 0.00 to 99.99', '813');
-  await importSet(page, 'YD-CV-02', 'code,value\n2000:00,30\n2002:01,-200\n');
+  await importSet(page, 'YD-CV-02', 'code,value\n2000:00,30\n2002:01,-200\n', 'Take in as a part');
   await expect(page.locator('[data-code]').filter({ hasText: '2000:00' })).toContainText('+22 (×3.8)');
   await page.getByRole('link', { name: 'Models' }).click();
   await expect(page.getByText('Brought by R. Ashgrove.').first()).toBeVisible();
@@ -161,5 +167,73 @@ test('an import shows what was converted and what a spreadsheet program has chan
   await expect(page.getByText('2/01: 3500 ms was taken as 3.5 s.')).toBeVisible();
   await expect(page.getByText('"04.Dez" is a date: a spreadsheet program has changed a code')).toBeVisible();
   await expect(page.getByText('The codes are those of Toreka F3.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Keep as a set of PR-PB-01' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Take in as a part' })).toBeDisabled();
 });
+
+test('a maker’s list as it leaves a spreadsheet becomes a right dictionary, mended on the spot', async ({
+  page,
+}) => {
+  await signIn(page, 'engineer');
+  await page.goto('/models/new');
+  // Titles, a named delimiter, Latin-1, groups, headings again on the second page, a note, decimal commas, thousands with a point.
+  await page.getByLabel('File with a parameter list').setInputFiles(MAKERS_LIST);
+  await page.getByRole('button', { name: 'Read it as Latin-1' }).click();
+  await page.getByLabel('Maker').fill('Orrin');
+  await page.getByLabel('Model', { exact: true }).fill('KD5');
+  // Signs for the access, explained once.
+  await page.getByLabel('What Ø means').selectOption('written while it stands');
+  await page.getByLabel('What ± means').selectOption('written at all times');
+  // Two supplies, two mains, a limit that is another parameter, a mark of a note, a range of options.
+  for (const [line, column, text] of [
+    [8, 'Factory setting', '400'],
+    [10, 'Factory setting', '50'],
+    [19, 'Range', '0,0 ... 400,0'],
+    [21, 'Factory setting', '150'],
+    [33, 'Range', '0 = ramp; 1 = coast'],
+  ] as const) {
+    const cell = page.getByLabel(`Line ${line}, ${column}, in other words`);
+    await cell.fill(text);
+    await cell.press('Enter');
+    await expect(cell).toHaveCount(0);
+  }
+  await expect(page.getByText('45 parameters', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Keep as orrin-kd5@1' }).click();
+  await expect(page.getByRole('heading', { name: 'Orrin KD5' })).toBeVisible();
+  const answer = await page.request.get('/api/dictionaries/orrin-kd5@1');
+  const { parameters } = (await answer.json()) as { parameters: readonly Shown[] };
+  const shown = (wanted: string) => {
+    const { form, minimum, maximum, access, menu, ...rest } = parameters.find(
+      ({ code }) => code === wanted,
+    ) as Shown;
+    const step = form.resolution ? form.resolution.step / 10 ** form.resolution.places : 1;
+    const value = (raw: number | undefined) =>
+      raw === undefined ? null : Math.round(raw * step * 1000) / 1000;
+    const usual = rest.default?.raw;
+    return [value(minimum.raw), value(maximum.raw), value(usual), form.unit ?? form.kind, access, menu[0]];
+  };
+  expect(parameters).toHaveLength(45);
+  expect(shown('001')).toEqual([0.12, 15, 1.5, 'kW', 'write-stopped', 'A Motor']);
+  expect(shown('002')).toEqual([180, 480, 400, 'V', 'write-stopped', 'A Motor']);
+  expect(shown('005')).toEqual([100, 24_000, 1420, 'rpm', 'write-stopped', 'A Motor']);
+  expect(shown('007')).toEqual([0, 65_000, 0, 'µH', 'write-stopped', 'A Motor']);
+  expect(shown('012')).toEqual([0.001, 60, 0.01, 's', 'write', 'B Ramps and limits']);
+  expect(shown('013')).toEqual([0, 400, 5, 'Hz', 'write', 'B Ramps and limits']);
+  expect(shown('020')).toEqual([0, 2, 1, 'option', 'write-stopped', 'C Commands']);
+  expect(shown('034')).toEqual([0, 2, 0, 'option', 'write-stopped', 'D Inputs and outputs']);
+  expect(shown('039')).toEqual([0, 7, 1, 'bits', 'write', 'D Inputs and outputs']);
+  expect(shown('052')).toEqual([0, 1000, null, 'V', 'read', 'E Protection and view']);
+});
+
+interface Shown {
+  readonly code: string;
+  readonly menu: readonly string[];
+  readonly access: string;
+  readonly form: {
+    readonly kind: string;
+    readonly unit?: string;
+    readonly resolution?: { readonly step: number; readonly places: number };
+  };
+  readonly minimum: { readonly raw: number };
+  readonly maximum: { readonly raw: number };
+  readonly default: { readonly raw: number } | null;
+}

@@ -29,7 +29,10 @@ export function ImportPage() {
     mutationFn: (hash) => post(`positions/${tag}/imports${readingQuery(reading)}`, fileForm(file, hash)),
     onSuccess: async ({ backupId, partId }) => {
       await forgetPositions();
-      const kept = backupId === null ? `a=newest&b=part:${partId ?? ''}` : `b=backup:${backupId}`;
+      const against = preview.data?.against.some(({ reference }) => reference === 'newest')
+        ? 'newest'
+        : 'default';
+      const kept = backupId === null ? `a=${against}&b=part:${partId ?? ''}` : `b=backup:${backupId}`;
       void navigate(`/positions/${tag}?${kept}`);
     },
   });

@@ -17,6 +17,10 @@ const STOPPED = words(
     'not while running|not when running|not during run|not during operation|no change while running|im stillstand|nur im stillstand|stillstand|' +
     "à l’arrêt|à l'arrêt|a l'arret|arrêt|en parada|en paro|parado|da fermo|a motore fermo|fermo|bij stilstand|stilstand|in stilstand",
 );
+const ALWAYS = words(
+  'always|at any time|any time|at all times|while running|during operation|when running|immer|jederzeit|im betrieb|toujours|en marche|' +
+    'siempre|en marcha|sempre|in marcia|altijd|in bedrijf',
+);
 const YES = words('yes|y|ja|j|oui|o|si|sí|s|true|1|✓|✔|possible|allowed|ok|enabled');
 const NO = words('no|n|nein|non|nee|false|0|✗|✘|not possible|not allowed|disabled');
 
@@ -31,6 +35,15 @@ export function accessIn(text: string, question: AccessQuestion): Access | undef
   if (question === 'writable' && answer !== undefined) return answer ? 'write-stopped' : 'read';
   if (question === 'running' && answer !== undefined) return answer ? 'write' : 'write-stopped';
   if (READ.has(word)) return 'read';
-  if (STOPPED.has(word)) return 'write-stopped';
-  return WRITE.has(word) ? 'write' : undefined;
+  if (isStopped(word)) return 'write-stopped';
+  if (WRITE.has(word) || ALWAYS.has(word)) return 'write';
+  // `R/W, at standstill only`, `read/write (always)`: both halves have to be understood.
+  const [, first = '', rest = ''] = /^([^,;([–]+?)\s*[,;([–-]\s*(.+?)[\])]?$/.exec(word) ?? [];
+  if (!WRITE.has(first)) return undefined;
+  return isStopped(rest) ? 'write-stopped' : ALWAYS.has(rest) ? 'write' : undefined;
 }
+
+const ONLY = /\b(only|nur|seulement|uniquement|solo|sólo|solamente|alleen)\b/g;
+
+const isStopped = (word: string): boolean =>
+  STOPPED.has(word) || STOPPED.has(word.replace(ONLY, '').replace(/\s+/g, ' ').trim());

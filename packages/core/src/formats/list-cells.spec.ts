@@ -130,6 +130,7 @@ describe('numbers, ranges and options', () => {
           expect(read).toEqual({
             ok: true,
             choices: options.map(([number, words]) => ({ number, text: words })),
+            counted: 'plain',
           });
           if (read.ok) expect(choicesIn(showChoices(read.choices))).toEqual(read);
         },

@@ -9,8 +9,11 @@ export interface WrittenChoice {
 /** Why a cell is no list of options, for whoever has to mend it. */
 export type ChoiceFault = 'no-list' | 'range' | 'negative' | 'twice' | 'rest';
 
+/** How the numbers are written: `Bit 0` is a place, `0x01` may be a mask. */
+export type Counted = 'plain' | 'bit' | 'hex';
+
 export type Choices =
-  | { readonly ok: true; readonly choices: readonly WrittenChoice[] }
+  | { readonly ok: true; readonly choices: readonly WrittenChoice[]; readonly counted: Counted }
   | { readonly ok: false; readonly why: ChoiceFault };
 
 const no = (why: ChoiceFault): Choices => ({ ok: false, why });
@@ -65,17 +68,18 @@ function piecesOf(text: string, start: RegExp): readonly string[] {
 
 function choicesOf(pieces: readonly string[], start: RegExp): Choices {
   const choices: WrittenChoice[] = [];
+  const counted = countedIn(pieces[0] ?? '');
   for (const piece of pieces) {
     const match = start.exec(piece);
-    if (!match) return no('rest');
+    // Bits among options, or masks among numbers, are not one list.
+    if (!match || countedIn(piece) !== counted) return no('rest');
     const digits = (match[1] ?? match[2] ?? '').replace('−', '-');
     const words = piece
       .slice(match[0].length)
       .replace(/[;,|/\s]+$/, '')
       .trim();
     if (digits.startsWith('-')) return no('negative');
-    if (/^\d*\s*(?:\.\.|…)\s*\d/.test(words) || /^(?:to|bis|-|–)\s*\d+\s*[=:]/.test(words))
-      return no('range');
+    if (SEVERAL.test(words) || /^\d+\s*[=:]/.test(words)) return no('range');
     // A number with its mark in the middle of a text is an option that was not cut off.
     if (words === '' || /[;\n|]/.test(words) || /(?:^|[\s,/])[-−]?\d+\s*(?:=|:\s)/.test(words))
       return no('rest');
@@ -83,20 +87,28 @@ function choicesOf(pieces: readonly string[], start: RegExp): Choices {
     if (choices.some((each) => each.number === number)) return no('twice');
     choices.push({ number, text: words });
   }
-  return { ok: true, choices };
+  return { ok: true, choices, counted };
+}
+
+function countedIn(piece: string): Counted {
+  if (/^[[(]?(?:bit\s*|b(?=\d))/i.test(piece)) return 'bit';
+  return /^[[(]?0x/i.test(piece) ? 'hex' : 'plain';
 }
 
 /** Bits named by their masks (`0x01 = fan; 0x02 = pump; 0x04 = valve`) to their places; others as they are. */
-export function bitsOf(
-  choices: readonly WrittenChoice[],
-  text: string,
-): readonly WrittenChoice[] | undefined {
-  const masks = /(?:^|[\s;,|[(])0x[0-9a-f]+/i.test(text);
-  if (!masks) return choices.every(({ number }) => number < 32) ? choices : undefined;
+export function bitsOf({
+  choices,
+  counted,
+}: Extract<Choices, { ok: true }>): readonly WrittenChoice[] | undefined {
+  if (counted !== 'hex') return choices.every(({ number }) => number < 32) ? choices : undefined;
   const places = choices.map(({ number }) => Math.log2(number));
   if (places.some((place) => !Number.isInteger(place) || place > 31)) return undefined;
   return choices.map((choice, at) => ({ ...choice, number: places[at] ?? 0 }));
 }
+
+/** Hexadecimal numbers that are all single bits may be masks as well as options. */
+export const mayBeMasks = ({ choices, counted }: Extract<Choices, { ok: true }>): boolean =>
+  counted === 'hex' && choices.every(({ number }) => Number.isInteger(Math.log2(number)));
 
 /** As the catalogue writes them. A meaning in brackets at the end (`terminals [source.terminals]`) stays; others are words. */
 export const showChoices = (choices: readonly WrittenChoice[]): string =>

@@ -22,7 +22,15 @@ import {
   type DecimalMark,
   type WrittenNumber,
 } from './list-number.ts';
-import { bitsOf, choicesIn, showChoices, type ChoiceFault, type WrittenChoice } from './list-options.ts';
+import {
+  bitsOf,
+  choicesIn,
+  mayBeMasks,
+  showChoices,
+  type ChoiceFault,
+  type Choices,
+  type WrittenChoice,
+} from './list-options.ts';
 import { rangeIn } from './list-range.ts';
 import { stepIn } from './list-step.ts';
 import type { ListRow } from './list-rows.ts';
@@ -167,26 +175,33 @@ class RowReader {
   }
 
   private form(access: Access | undefined, nameUnit: string, description: string): ParameterCells {
-    const bits = this.of('bits');
-    if (bits !== '') return this.bits('bits');
+    if (this.of('bits') !== '') return this.bits('bits');
     const options = this.of('options');
-    if (/^\W*(?:bit\s*\d|b\d+\b)/i.test(options)) return this.bits('options');
-    const list = options === '' ? undefined : choicesIn(options);
     const range = this.of('range');
-    if (list && !list.ok) {
+    if (options !== '') {
+      const list = choicesIn(options);
+      if (list.ok)
+        return this.listed('options', list, () => this.choices(list.choices, access, nameUnit, description));
       // Some makers write the range into the column of the options.
       if (range === '' && rangeIn(options, this.reading.mark))
         return this.number(access, nameUnit, 'options');
-      this.say('stop', 'options', 'cell-not-understood', {
-        text: options,
-        wanted: CHOICE_FAULTS[list.why],
-      });
+      this.odd('options', CHOICE_FAULTS[list.why]);
     }
-    if (list?.ok) return this.choices(list.choices, access, nameUnit, description);
     const inRange = range === '' ? undefined : choicesIn(range, true);
     if (inRange?.ok && !rangeIn(range, this.reading.mark) && /\p{L}{2}/u.test(range))
-      return this.option(inRange.choices);
+      return this.listed('range', inRange, () => this.option(inRange.choices));
     return this.number(access, nameUnit, 'range');
+  }
+
+  /** What is named by bits is a word of bits, in whatever column it stands. */
+  private listed(
+    use: 'options' | 'range',
+    list: Extract<Choices, { ok: true }>,
+    asOptions: () => ParameterCells,
+  ): ParameterCells {
+    if (list.counted === 'bit') return this.bits(use);
+    if (mayBeMasks(list)) this.odd(use, 'whether they are bits ("Bit 0 = …") or options ("1 = …")');
+    return asOptions();
   }
 
   /** Options, or a number of which some values have a name. */
@@ -255,10 +270,10 @@ class RowReader {
     return UNTOLD;
   }
 
-  private bits(use: 'bits' | 'options'): ParameterCells {
+  private bits(use: 'bits' | 'options' | 'range'): ParameterCells {
     const text = this.of(use);
     const list = choicesIn(text);
-    const bits = list.ok ? bitsOf(list.choices, text) : undefined;
+    const bits = list.ok ? bitsOf(list) : undefined;
     if (!bits) this.odd(use, 'bits such as "0 = fan; 1 = pump"');
     return {
       kind: 'bits',

@@ -121,9 +121,9 @@ export function kindsOf({ columns, rows }: ListTable, code: string, name: string
       return { kind: 'heading-again' };
     if (filled.length === 1) {
       const [text = ''] = texts;
-      if (at > last || isNote(text)) return { kind: 'note', text };
+      if (at > last || isNote(text)) return { kind: 'note', text: text.replace(/\s+/g, ' ') };
       if (filled[0] === code || filled[0] === name || !GOES_ON.has(headingTold(filled[0] ?? '').use ?? ''))
-        return { kind: 'group', text };
+        return { kind: 'group', text: text.replace(/\s+/g, ' ') };
     }
     if (cells[code] !== '') return { kind: 'parameter' };
     const goesOn = at > first && filled.every((column) => GOES_ON.has(headingTold(column).use ?? ''));
