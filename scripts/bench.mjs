@@ -9,7 +9,9 @@ import { join } from 'node:path';
 import { behaviourBench } from './bench/behaviour.mjs';
 import { replacingBench } from './bench/replacing.mjs';
 import { compareBench } from './bench/compare.mjs';
+import { filesBench } from './bench/files.mjs';
 import { firstLoadBench } from './bench/first-load.mjs';
+import { fuzzBench } from './bench/fuzz.mjs';
 import { keepingBench } from './bench/keeping.mjs';
 import { killsBench } from './bench/kills.mjs';
 import { largePlantBench } from './bench/large-plant.mjs';
@@ -40,11 +42,13 @@ const BENCHES = {
   'peers-scroll': peersScrollBench,
   'first-load': firstLoadBench,
   people: peopleBench,
+  files: filesBench,
+  fuzz: fuzzBench,
   kills: killsBench,
 };
 
 /** Takes an hour and more: only when it is asked for by its name. */
-const LONG = new Set(['kills']);
+const LONG = new Set(['fuzz', 'kills']);
 
 async function withDatabase(work) {
   const folder = join(cacheFolder, 'bench');
