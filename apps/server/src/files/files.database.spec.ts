@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type {
+  BackupHow,
   ComparisonView,
   HistoryView,
   ImportedBackup,
@@ -12,6 +13,8 @@ import type {
 } from '@drive-keep/api';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import ExcelJS from 'exceljs';
+import { writeSetJson } from '@drive-keep/core/formats';
+import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { RunningPlant, type Caller } from '../testing/running-plant.ts';
 import { spreadsheetBomb, zipOf } from '../testing/zip-archive.ts';
 
@@ -89,6 +92,17 @@ describe('a set that leaves and comes back', () => {
       expect(validate.errors).toBeNull();
     }
     expect(validate({ format: 'drive-keep/parameter-set', version: 1, parameters: [] })).toBe(false);
+    // In whatever way it was taken, and whatever could not be read.
+    const model = await plant.app.get(Dictionaries).get('halvern-hn64@1');
+    const reasons = ['refused', 'failed', 'busy', 'not-read-off'] as const;
+    const readings = new Map(
+      model.parameters.map(({ code }, at) => [code, { unreadable: reasons[at % 4] ?? 'busy' }] as const),
+    );
+    const kinds: readonly BackupHow[] = ['read', 'read-off', 'imported', 'before-write', 'after-write'];
+    for (const how of kinds) {
+      validate(JSON.parse(writeSetJson(model, { dictionary: model.id, readings }, { how, node: 7 })));
+      expect([how, validate.errors]).toEqual([how, null]);
+    }
   });
 
   it('is offered as a download with a name that says what it is', async () => {
@@ -269,6 +283,28 @@ describe('a file in another encoding', () => {
     const path = `positions/${TAG}/imports/preview`;
     const { body } = await technician.post<ImportPreview>(path, upload(text, undefined, 'Lüfter – 3.csv'));
     expect(body.fileName).toBe('Lüfter – 3.csv');
+  });
+});
+
+describe('a file of another version of the model', () => {
+  it('is offered to be carried over, and says what has no place', async () => {
+    const text = `dictionary,code,value\nhalvern-hn64@2,${plant.code('ramp.up')},5.00`;
+    const asked = await preview(text);
+    expect([asked.body.acceptable, asked.body.carriesFrom]).toEqual([false, 'halvern-hn64@2']);
+    const path = `positions/${TAG}/imports`;
+    const seen = await technician.post<ImportPreview>(`${path}/preview?carry=yes`, upload(text));
+    expect([seen.body.acceptable, seen.body.parameters, seen.body.dictionary]).toEqual([
+      true,
+      1,
+      'halvern-hn64@1',
+    ]);
+    expect(seen.body.findings.map((each) => (each as { text: string }).text).join(' ')).toMatch(
+      /is of halvern-hn64@2; its values were carried over to halvern-hn64@1/,
+    );
+    const refused = await technician.post<Problem>(path, upload(text, seen.body.hash));
+    expect(refused.status).toBe(422);
+    const kept = await technician.post<ImportedFile>(`${path}?carry=yes`, upload(text, seen.body.hash));
+    expect([kept.status, kept.body.hash]).toEqual([201, seen.body.hash]);
   });
 });
 

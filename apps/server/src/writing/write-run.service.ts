@@ -4,7 +4,8 @@
 import { toldBy } from '../lines/identity.ts';
 import { Injectable, Logger, type OnModuleInit } from '@nestjs/common';
 import type { OutcomeCode, WritePlanState } from '@drive-keep/api';
-import { compareSets } from '@drive-keep/core/compare';
+import { compareSets, type ComparisonOptions } from '@drive-keep/core/compare';
+import type { Dictionary } from '@drive-keep/core/dictionary';
 import { describeCutOff } from '@drive-keep/core/plans';
 import type { ParameterSet } from '@drive-keep/core/sets';
 import { DataSource, type EntityManager } from 'typeorm';
@@ -261,7 +262,8 @@ export class WriteRun implements OnModuleInit {
   }
 
   private async requirePredicted({ plan, unit }: WritingAt, { set }: UnitReading): Promise<void> {
-    const { rows } = compareSets(unit.dictionary, await this.contents.get(plan.predictedHash), set);
+    const predicted = await this.contents.get(plan.predictedHash);
+    const { rows } = compareSets(unit.dictionary, predicted, set, unsaidBy(unit.dictionary, predicted));
     if (rows.length === 0) return;
     const codes = rows.map((row) => row.code).join(', ');
     throw new PlanEnd(
@@ -294,7 +296,8 @@ export class WriteRun implements OnModuleInit {
     const { plan, unit } = writing;
     if (plan.resetHash === null) return;
     const { set } = await this.read(writing, 'failed', 'The reset was started, but is not proven.');
-    const { rows } = compareSets(unit.dictionary, await this.contents.get(plan.resetHash), set);
+    const defaults = await this.contents.get(plan.resetHash);
+    const { rows } = compareSets(unit.dictionary, defaults, set, unsaidBy(unit.dictionary, defaults));
     if (rows.length === 0) return;
     const codes = rows.map((row) => row.code).join(', ');
     throw new PlanEnd(
@@ -349,3 +352,13 @@ export function doneText({ plan, unit }: Pick<Writing, 'plan' | 'unit'>): string
   const byHand = cutOffsOf(plan, unit.dictionary).map((each) => ` ${describeCutOff(each)}`);
   return `${reset}${written}, ${kept}.${proof}${byHand.join('')}`;
 }
+
+/** Defaults that no maker tells: after a reset nobody can say what they should be, unless they were put back. */
+const unsaidBy = ({ parameters }: Dictionary, { readings }: ParameterSet): ComparisonOptions => ({
+  noise: false,
+  untold: new Set(
+    parameters
+      .filter(({ code, untold }) => untold.includes('default') && !readings.has(code))
+      .map(({ code }) => code),
+  ),
+});

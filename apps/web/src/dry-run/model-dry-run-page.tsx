@@ -7,12 +7,13 @@ import { useMutation } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
-import { fileForm } from '../api/file-form.ts';
+import { fileForm, readingQuery } from '../api/file-form.ts';
 import { useDictionary, useSession, useVocabulary } from '../api/queries.ts';
 import { Unanswered } from '../ui/answer.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Findings } from '../ui/findings.tsx';
-import { Notice, ProblemNotice } from '../ui/notice.tsx';
+import { FileProblem } from '../ui/file-problem.tsx';
+import { Notice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { changed } from './changed-address.ts';
 import { Run } from './run.tsx';
@@ -67,20 +68,25 @@ function Chosen({ dictionary }: { dictionary: Dictionary }) {
   );
 }
 
+interface Taken {
+  readonly file: File;
+  readonly latin?: boolean;
+}
+
 function OfFiles({ dictionary, outfit: { rating, region } }: { dictionary: Dictionary; outfit: Outfit }) {
   const { data: session } = useSession();
   const { data: vocabulary, error } = useVocabulary();
   const path = `dictionaries/${dictionary.id}/dry-run`;
-  const set = useMutation<DryRunSetView, ProblemError, File>({
-    mutationFn: (file) => {
+  const set = useMutation<DryRunSetView, ProblemError, Taken>({
+    mutationFn: ({ file, latin = false }) => {
       const form = fileForm(file);
       form.set('rating', rating);
       form.set('region', region);
-      return post(`${path}/set`, form);
+      return post(`${path}/set${readingQuery({ latin })}`, form);
     },
   });
-  const wiring = useMutation<DryRunWiringView, ProblemError, File>({
-    mutationFn: (file) => post(`${path}/wiring`, fileForm(file)),
+  const wiring = useMutation<DryRunWiringView, ProblemError, Taken>({
+    mutationFn: ({ file, latin = false }) => post(`${path}/wiring${readingQuery({ latin })}`, fileForm(file)),
   });
   const input = useMemo(() => {
     if (!vocabulary) return undefined;
@@ -107,13 +113,26 @@ function OfFiles({ dictionary, outfit: { rating, region } }: { dictionary: Dicti
           <FileField
             label="File with a parameter set"
             accept=".json,.csv,.txt,.xlsx,.dcf"
-            take={set.mutate}
+            take={(file) => set.mutate({ file })}
           />
-          <FileField label="File with a wiring" accept=".csv,.txt,.xlsx" take={wiring.mutate} />
+          <FileField
+            label="File with a wiring"
+            accept=".csv,.txt,.xlsx"
+            take={(file) => wiring.mutate({ file })}
+          />
         </div>
       )}
       <p className="mt-2 text-soft">Set: {input?.view.title}. Nothing is kept of the files.</p>
-      {[set, wiring].map(({ error: refused }, at) => refused && <ProblemNotice key={at} error={refused} />)}
+      {[set, wiring].map(
+        ({ error: refused, variables, mutate }, at) =>
+          refused && (
+            <FileProblem
+              key={at}
+              error={refused}
+              readAsLatin={() => variables && mutate({ ...variables, latin: true })}
+            />
+          ),
+      )}
       {set.data?.acceptable === false && (
         <Notice level="stop">
           This set cannot be used. What is wrong has to be mended in the file first.

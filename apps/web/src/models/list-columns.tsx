@@ -55,9 +55,9 @@ export function ListColumns({ seen, change }: Props) {
                 <td>
                   <select
                     aria-label={`Use of the column ${column}`}
-                    value={seen.assignment[column] ?? ''}
+                    value={assignedTo(seen, column)}
                     onChange={(event) => assign(column, event.target.value)}
-                    className={`h-9 rounded border px-2 max-lg:h-12 ${seen.assignment[column] ? 'border-plum bg-plum-wash' : 'border-rule bg-sheet'}`}
+                    className={`h-9 rounded border px-2 max-lg:h-12 ${assignedTo(seen, column) ? 'border-plum bg-plum-wash' : 'border-rule bg-sheet'}`}
                   >
                     <option value="">– not used –</option>
                     {Object.entries(USE_NAMES).map(([use, name]) => (
@@ -82,6 +82,10 @@ export function ListColumns({ seen, change }: Props) {
     </SheetPart>
   );
 }
+
+/** A heading may be called like something that every object has. */
+const assignedTo = ({ assignment }: OwnModelPreview, column: string): string =>
+  Object.hasOwn(assignment, column) ? (assignment[column] ?? '') : '';
 
 /** Which sheet, which row names the columns, which mark stands before decimals. */
 function Places({ seen, change }: Props) {

@@ -6,11 +6,13 @@ import { readTable } from '@drive-keep/core/values';
 import { useMutation } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { post, type ProblemError } from '../api/client.ts';
+import { readingQuery } from '../api/file-form.ts';
 import { queryClient, useModels, useSession, useSettingTables } from '../api/queries.ts';
 import { Nothing, Unanswered } from '../ui/answer.tsx';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Findings } from '../ui/findings.tsx';
+import { FileProblem } from '../ui/file-problem.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
@@ -103,17 +105,24 @@ function formOf(file: File, fields: Readonly<Record<string, string>>): FormData 
   return form;
 }
 
+interface Asked {
+  readonly file: File;
+  readonly dictionary: string;
+  readonly latin: boolean;
+}
+
 function Bring({ models }: { models: readonly ModelListing[] }) {
   const [dictionary, setDictionary] = useState(models[0]?.id ?? '');
   const [file, setFile] = useState<File>();
   const chosen = useRef<HTMLInputElement>(null);
-  const read = useMutation<SettingTablePreview, ProblemError, { file: File; dictionary: string }>({
-    mutationFn: (asked) => post('setting-tables/read', formOf(asked.file, { dictionary: asked.dictionary })),
+  const read = useMutation<SettingTablePreview, ProblemError, Asked>({
+    mutationFn: ({ file: given, dictionary: model, latin }) =>
+      post(`setting-tables/read${readingQuery({ latin })}`, formOf(given, { dictionary: model })),
   });
   const look = (given: File | undefined, model: string) => {
-    if (given) read.mutate({ file: given, dictionary: model });
+    if (given) read.mutate({ file: given, dictionary: model, latin: false });
   };
-  const good = read.data !== undefined && read.data.findings.length === 0;
+  const good = read.data?.findings.every(({ attention }) => attention !== 'stop') === true;
   return (
     <SheetPart name="Bring a table">
       <p className="text-sm text-soft">
@@ -149,24 +158,39 @@ function Bring({ models }: { models: readonly ModelListing[] }) {
           }}
         />
       </div>
-      {read.error && <ProblemNotice error={read.error} />}
+      {read.error && (
+        <FileProblem
+          error={read.error}
+          readAsLatin={() => read.variables && read.mutate({ ...read.variables, latin: true })}
+        />
+      )}
       {read.data && (
         <>
           <Findings findings={read.data.findings} />
           <Cells columns={read.data.columns} rows={read.data.rows} />
         </>
       )}
-      {good && file && <Keep file={file} dictionary={dictionary} done={() => setFile(undefined)} />}
+      {good && file && (
+        <Keep
+          file={file}
+          latin={read.variables?.latin === true}
+          dictionary={dictionary}
+          done={() => setFile(undefined)}
+        />
+      )}
     </SheetPart>
   );
 }
 
-function Keep({ file, dictionary, done }: { file: File; dictionary: string; done: () => void }) {
+function Keep({ file, latin, dictionary, done }: Asked & { readonly done: () => void }) {
   const [name, setName] = useState('');
   const [why, setWhy] = useState('');
   const keep = useMutation<readonly SettingTableView[], ProblemError>({
     mutationFn: () =>
-      post('setting-tables', formOf(file, { dictionary, name: name.trim(), why: why.trim() })),
+      post(
+        `setting-tables${readingQuery({ latin })}`,
+        formOf(file, { dictionary, name: name.trim(), why: why.trim() }),
+      ),
     onSuccess: (tables) => {
       queryClient.setQueryData(['setting-tables'], tables);
       done();

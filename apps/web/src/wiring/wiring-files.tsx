@@ -4,10 +4,12 @@ import type { WiringView } from '@drive-keep/api';
 import { useMutation } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { post, type ProblemError } from '../api/client.ts';
+import { fileForm, readingQuery } from '../api/file-form.ts';
 import { Button } from '../ui/button.tsx';
 import { FileMenu } from '../ui/file-menu.tsx';
 import { Findings } from '../ui/findings.tsx';
-import { Notice, ProblemNotice } from '../ui/notice.tsx';
+import { FileProblem } from '../ui/file-problem.tsx';
+import { Notice } from '../ui/notice.tsx';
 import { rowOf, type WiringDraft } from './use-wiring-draft.ts';
 
 export function WiringFiles({
@@ -20,12 +22,13 @@ export function WiringFiles({
   mayWrite: boolean;
 }) {
   const chosen = useRef<HTMLInputElement>(null);
-  const read = useMutation<Pick<WiringView, 'rows' | 'findings'>, ProblemError, File>({
-    mutationFn: (file) => {
-      const form = new FormData();
-      form.set('file', file);
-      return post(`positions/${tag}/wiring/read`, form);
-    },
+  const read = useMutation<
+    Pick<WiringView, 'rows' | 'findings'>,
+    ProblemError,
+    { file: File; latin?: boolean }
+  >({
+    mutationFn: ({ file, latin = false }) =>
+      post(`positions/${tag}/wiring/read${readingQuery({ latin })}`, fileForm(file)),
     onSuccess: ({ rows }) => {
       if (rows.length > 0) draft.change(rows.map(rowOf));
     },
@@ -56,7 +59,7 @@ export function WiringFiles({
               tabIndex={-1}
               onChange={({ target }) => {
                 const [file] = target.files ?? [];
-                if (file) read.mutate(file);
+                if (file) read.mutate({ file });
                 target.value = '';
               }}
             />
@@ -73,7 +76,12 @@ export function WiringFiles({
           )}
         </Notice>
       )}
-      {read.error && <ProblemNotice error={read.error} />}
+      {read.error && (
+        <FileProblem
+          error={read.error}
+          readAsLatin={() => read.variables && read.mutate({ ...read.variables, latin: true })}
+        />
+      )}
     </>
   );
 }

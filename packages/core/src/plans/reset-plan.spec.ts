@@ -46,6 +46,26 @@ describe('a reset plan', () => {
     ]);
   });
 
+  it('says nothing of a default that nobody tells, and puts back what was wanted there whatever it was', () => {
+    const untold: Dictionary = {
+      ...fan,
+      parameters: fan.parameters.map((each) =>
+        each.code === UP ? { ...each, default: null, untold: ['default'] } : each,
+      ),
+    };
+    const plan = planReset(
+      untold,
+      RATING,
+      held('50-hz', [UP, 450]),
+      { region: '50-hz', scope: 0 },
+      new Map([[UP, 450]]),
+    );
+    expect(plan?.losses).toContainEqual({ code: UP, from: 450, to: undefined });
+    expect(plan?.afterReset.readings.has(UP)).toBe(false);
+    expect(plan?.back.steps.map(({ code, to }) => [code, to])).toEqual([[UP, 450]]);
+    expect(plan?.back.predicted.readings.get(UP)).toBe(450);
+  });
+
   it('takes a lock off first, as everything else would be refused', () => {
     const [first] = reset(held('50-hz', [LOCK, 7])).steps;
     expect(first).toMatchObject({ code: LOCK, from: 7, to: 0 });

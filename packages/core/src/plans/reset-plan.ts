@@ -152,6 +152,8 @@ function toDefaults(
     for (const parameter of parameters.filter(resets)) {
       const raw = defaultOf(parameter, facts);
       if (raw !== undefined) after.set(parameter.code, raw);
+      // It will hold something, and nobody tells what.
+      else if (parameter.untold.includes('default')) after.delete(parameter.code);
     }
   };
   put(
