@@ -120,6 +120,8 @@ const OWN_MODELS = {
     `The range "${range}" and the options "${options}" do not go together. Correct one of them.`,
   'default-no-option': ({ text }: { text: string }) =>
     `The default "${text}" is none of the options. Write the number of one, or "?".`,
+  'cell-not-used': ({ text }: { text: string }) =>
+    `"${text}" has no place in a parameter of this kind, and is not used.`,
   'scale-unclear': ({ text }: { text: string }) =>
     `A scaling of "${text}" can be ${text} steps for one unit, or ${text} units a step. Write the smallest step, such as 0.1.`,
   'special-values': ({ text }: { text: string }) =>

@@ -56,14 +56,16 @@ const NO_UNIT = new Set(
     ' ',
   ),
 );
+/** `100 k`, `0xFF`, `1F`: a multiplier, or digits of another kind of number. */
+const NOT_ALONE = /^(?:[kKMGT]|x.*|[B-Fb-f]|[0-9a-f]*h)$/i;
 const UNIT_SHAPE = /^(?:[%‰°]\s?)?[\p{L}µΩ%‰°][\p{L}µΩ%‰°/·*²³⁻¹]{0,9}$/u;
 
 /** The unit as it is written, and whether it is one of the trade; nothing where it can be none. */
 export function unitIn(text: string): { readonly unit: string; readonly known: boolean } | undefined {
-  const unit = text.trim();
+  const unit = text.trim().replace(/^(\p{L}{2,})\.$/u, '$1');
   if (unit === '') return { unit, known: true };
   if (isKnownUnit(unit)) return { unit: normalUnit(unit), known: true };
-  if (!UNIT_SHAPE.test(unit) || NO_UNIT.has(unit.toLowerCase())) return undefined;
+  if (!UNIT_SHAPE.test(unit) || NO_UNIT.has(unit.toLowerCase()) || NOT_ALONE.test(unit)) return undefined;
   return { unit, known: false };
 }
 
@@ -85,8 +87,19 @@ export function numberWithUnit(text: string, mark: DecimalMark): WrittenNumber |
 /** Evidence for either mark: `0,5` and `1.234,5` for a comma; `1,250` may be both, and is none. */
 export function markOf(texts: readonly string[]): { readonly mark: DecimalMark; readonly sure: boolean } {
   const count = (pattern: RegExp) => texts.filter((text) => pattern.test(text)).length;
-  const commas = count(/(?<![\d.,])\d*,(?:\d{1,2}|\d{4,})(?![\d,])|\d\.\d{3},\d/);
-  const points = count(/(?<![\d.,])\d*\.(?:\d{1,2}|\d{4,})(?![\d.])|\d,\d{3}\.\d/);
+  const evidence = (mark: string, thousands: string) =>
+    count(
+      new RegExp(
+        [
+          `(?<![\\d.,])\\d*${mark}(?:\\d{1,2}|\\d{4,})(?![\\d${mark}])`,
+          // A group of thousands does not begin with zero, and there may be several of them.
+          `(?<![\\d.,])0${mark}\\d{3}(?![\\d.,])`,
+          `\\d${thousands}\\d{3}(?:${mark}\\d|${thousands}\\d{3})`,
+        ].join('|'),
+      ),
+    );
+  const commas = evidence(',', '\\.');
+  const points = evidence('\\.', ',');
   const open = count(/(?<![\d.,])[1-9]\d{0,2}([.,])\d{3}(?![\d.,])/);
   const mark = commas > points ? 'comma' : 'point';
   return { mark, sure: commas + points > 0 ? commas === 0 || points === 0 : open === 0 };

@@ -2,7 +2,7 @@
 // it: no rest of a cell, and no cell that says something else than its neighbour, goes into a drive.
 
 import { guessPurpose, type Access } from '../dictionary/index.ts';
-import { finding, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
+import type { Finding } from '../findings/index.ts';
 import {
   codeFault,
   formatResolution,
@@ -13,15 +13,8 @@ import {
   parseResolution,
 } from '../values/index.ts';
 import { accessIn } from './list-access.ts';
-import { unitBehind, type ColumnUse, type HeadingTold } from './list-headings.ts';
-import {
-  hexIn,
-  numberWithUnit,
-  storedNumber,
-  unitIn,
-  type DecimalMark,
-  type WrittenNumber,
-} from './list-number.ts';
+import { unitBehind, type ColumnUse } from './list-headings.ts';
+import { hexIn, storedNumber, unitIn, type WrittenNumber } from './list-number.ts';
 import {
   bitsOf,
   choicesIn,
@@ -32,19 +25,10 @@ import {
   type WrittenChoice,
 } from './list-options.ts';
 import { rangeIn } from './list-range.ts';
+import { isTold, RowCells, UNTOLD, type ListReading } from './list-row-cells.ts';
 import { stepIn } from './list-step.ts';
 import type { ListRow } from './list-rows.ts';
 import type { ParameterCells } from './own-model.ts';
-
-/** What the columns hold, and what somebody has said of words that are not understood. */
-export interface ListReading {
-  readonly columns: ReadonlyMap<ColumnUse, { readonly heading: string; readonly told: HeadingTold }>;
-  readonly mark: DecimalMark;
-  /** Codes of the list: `014` as a limit is no number where there is a parameter of that code. */
-  readonly codes: ReadonlySet<string>;
-  /** What a word in the column of the access means here. */
-  readonly access: ReadonlyMap<string, Access>;
-}
 
 export interface ReadRow {
   readonly cells: ParameterCells;
@@ -52,11 +36,6 @@ export interface ReadRow {
   /** The word of the access that has to be said, where it is not understood. */
   readonly asked: string | null;
 }
-
-/** What makers write where they tell nothing. */
-const NOTHING_TOLD = /^(?:[?–—-]+|n\/?a\.?|tbd|unknown|unbekannt|inconnu|desconocido|sconosciuto|onbekend)$/i;
-/** In the catalogue's columns: it is not told. */
-const UNTOLD = '?';
 
 interface Limits {
   readonly minimum: WrittenNumber;
@@ -77,16 +56,12 @@ export function readListRow(row: ListRow, reading: ListReading, group: string): 
   return new RowReader(row, reading, group).read();
 }
 
-class RowReader {
-  private readonly findings: Finding[] = [];
+class RowReader extends RowCells {
   private asked: string | null = null;
-  private readonly row: ListRow;
-  private readonly reading: ListReading;
   private readonly group: string;
 
   constructor(row: ListRow, reading: ListReading, group: string) {
-    this.row = row;
-    this.reading = reading;
+    super(row, reading);
     this.group = group;
   }
 
@@ -105,36 +80,6 @@ class RowReader {
     };
     const cells = { ...common, ...this.form(access, nameUnit, common.description) };
     return { cells, findings: this.findings, asked: this.asked };
-  }
-
-  private column = (use: ColumnUse) => this.reading.columns.get(use);
-
-  private of(use: ColumnUse): string {
-    const column = this.column(use);
-    return column ? (this.row.cells[column.heading] ?? '').trim() : '';
-  }
-
-  private stored = (use: ColumnUse): boolean => this.row.numeric.has(this.column(use)?.heading ?? '');
-
-  private say<C extends FindingCode>(
-    attention: Finding['attention'],
-    use: ColumnUse,
-    code: C,
-    facts: FactsOf<C>,
-  ): void {
-    const place = { line: this.row.line, column: this.column(use)?.heading ?? use };
-    this.findings.push(finding(attention, place, code, facts));
-  }
-
-  private written = (text: string): WrittenNumber | undefined =>
-    this.namesCode(text) ? undefined : numberWithUnit(text, this.reading.mark);
-
-  /** Zeros in front are those of a code. */
-  private namesCode = (text: string): boolean =>
-    (text.match(/(?<![\d.,])0\d+(?![\d.,])/g) ?? []).some((each) => this.reading.codes.has(each));
-
-  private odd(use: ColumnUse, wanted: string): void {
-    this.say('stop', use, 'cell-not-understood', { text: this.of(use), wanted });
   }
 
   private code(): string {
@@ -167,6 +112,9 @@ class RowReader {
       }
       return said ?? [];
     });
+    const [kind, whileRunning] = answers;
+    if (kind === 'write-stopped' && whileRunning === 'write')
+      this.say('stop', 'running', 'columns-disagree', { text: this.of('running'), other: this.of('access') });
     if (answers.includes('read')) return 'read';
     // What may be changed while it runs is told by one of two columns alone.
     const running = this.column('running');
@@ -242,6 +190,7 @@ class RowReader {
   }
 
   private option(choices: readonly WrittenChoice[]): ParameterCells {
+    this.unused(['unit', 'resolution']);
     return {
       kind: 'option',
       options: showChoices(choices),
@@ -252,12 +201,12 @@ class RowReader {
 
   private defaultOf(choices: readonly WrittenChoice[]): string {
     const text = this.of('default');
-    if (text === '' || NOTHING_TOLD.test(text)) return UNTOLD;
+    if (!isTold(text)) return UNTOLD;
     const bare = /^\[(.*)\]$/.exec(text)?.[1]?.trim() ?? text;
     const plain = /^\d+$/.test(bare) ? Number(bare) : undefined;
     const pair = choicesIn(bare);
     const [only] = pair.ok && pair.choices.length === 1 ? pair.choices : [];
-    const named = /^(\d+)\s*[=:–-]?\s*(\S.*)$/.exec(bare);
+    const named = /^(\d+)\s*\((.+)\)$/.exec(bare) ?? /^(\d+)\s*[=:–-]?\s*(\S.*)$/.exec(bare);
     const alike = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
     const found = choices.find(({ number, text: words }) => {
       if (plain !== undefined) return number === plain;
@@ -272,6 +221,8 @@ class RowReader {
 
   private bits(use: 'bits' | 'options' | 'range'): ParameterCells {
     const text = this.of(use);
+    const others = ['unit', 'resolution', 'range', 'minimum', 'maximum', 'options'] as const;
+    this.unused(others.filter((each) => each !== use));
     const list = choicesIn(text);
     const bits = list.ok ? bitsOf(list) : undefined;
     if (!bits) this.odd(use, 'bits such as "0 = fan; 1 = pump"');
@@ -285,7 +236,7 @@ class RowReader {
 
   private word(): string {
     const text = this.of('default');
-    if (text === '' || NOTHING_TOLD.test(text)) return UNTOLD;
+    if (!isTold(text)) return UNTOLD;
     if (/^0b[01]{1,32}$/.test(text)) return text;
     const hex = this.column('default')?.told.hex === true || /^0x|h$/i.test(text) ? hexIn(text) : undefined;
     const word = hex ?? (/^\d{1,10}$/.test(text) ? text : undefined);
@@ -300,6 +251,7 @@ class RowReader {
     rangeColumn: 'range' | 'options',
   ): ParameterCells {
     const limits = this.limits(rangeColumn);
+    if (access === 'read') this.unused(['default']);
     const usual = access === 'read' ? { number: '', unit: '' } : this.value('default');
     const unit = this.unit([limits.minimum, limits.maximum, usual], nameUnit);
     const [minimum, maximum, standard] = [
@@ -318,7 +270,7 @@ class RowReader {
   private limits(rangeColumn: 'range' | 'options'): Limits {
     const text = this.of(rangeColumn);
     const own = { minimum: this.value('minimum'), maximum: this.value('maximum') };
-    if (text === '' || NOTHING_TOLD.test(text)) return own;
+    if (!isTold(text)) return own;
     const range = this.namesCode(text) ? undefined : rangeIn(text, this.reading.mark);
     if (!range) {
       const list = choicesIn(text, true);
@@ -344,7 +296,7 @@ class RowReader {
   /** `?` where the list does not tell it. */
   private value(use: 'minimum' | 'maximum' | 'default'): WrittenNumber {
     const text = this.of(use);
-    if (text === '' || NOTHING_TOLD.test(text)) return NO_NUMBER;
+    if (!isTold(text)) return NO_NUMBER;
     const told = this.column(use)?.told;
     if (told?.hex) {
       const hex = hexIn(text);
@@ -362,7 +314,7 @@ class RowReader {
   /** One unit for the row: that of its column first, then what stands behind numbers, in headings and in the name. */
   private unit(numbers: readonly WrittenNumber[], nameUnit: string): string {
     const column = this.of('unit');
-    const own = NOTHING_TOLD.test(column) ? '' : column;
+    const own = isTold(column) ? column : '';
     const heads = [...this.reading.columns.values()].map(({ told }) => told.unit);
     const behind = numbers.map(({ unit }) => unit).find((unit) => unit !== '');
     const unit = normalUnit(own || behind || heads.find((each) => each !== '') || nameUnit);
@@ -392,7 +344,7 @@ class RowReader {
     const text = this.of('resolution');
     const places = Math.max(0, ...numbers.map((number) => (/\.(\d+)$/.exec(number)?.[1] ?? '').length));
     const finest = formatResolution({ step: 1, places });
-    if (text === '' || NOTHING_TOLD.test(text)) return finest;
+    if (!isTold(text)) return finest;
     const step = stepIn(text, this.stored('resolution') ? 'point' : this.reading.mark);
     if (step === undefined || !parseResolution(step)) {
       this.odd('resolution', 'the smallest step, such as 0.01');
@@ -409,7 +361,7 @@ class RowReader {
   /** `1024`, `40001` and `0x0400` as 16 bits, with a sign where the range goes below zero; `1024 s32` stays as it is. */
   private register(signed: boolean): string {
     const text = this.of('register');
-    if (NOTHING_TOLD.test(text)) return '';
+    if (!isTold(text)) return '';
     const type = signed ? 's16' : 'u16';
     const hex = this.column('register')?.told.hex === true || /^0x|h$/i.test(text) ? hexIn(text) : undefined;
     if (hex !== undefined) return `${hex} ${type}`;

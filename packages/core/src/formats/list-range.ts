@@ -56,6 +56,8 @@ export function rangeIn(text: string, mark: DecimalMark): WrittenRange | undefin
   if (a.unit === '' || b.unit === '' || a.unit === b.unit)
     return { minimum, maximum, unit: b.unit || a.unit, converted: false };
   // Zero is zero in either of them.
-  const moved = inUnit(minimum, a.unit, b.unit);
-  return moved === undefined ? undefined : { minimum: moved, maximum, unit: b.unit, converted: true };
+  const lower = inUnit(minimum, a.unit, b.unit);
+  if (lower !== undefined) return { minimum: lower, maximum, unit: b.unit, converted: true };
+  const higher = inUnit(maximum, b.unit, a.unit);
+  return higher === undefined ? undefined : { minimum, maximum: higher, unit: a.unit, converted: true };
 }

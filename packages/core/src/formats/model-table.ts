@@ -6,7 +6,8 @@ import { finding, type Finding } from '../findings/index.ts';
 import { cutZeros, type Grid, type Table } from '../values/index.ts';
 import { headingTold, type ColumnUse } from './list-headings.ts';
 import { markOf, type DecimalMark } from './list-number.ts';
-import { readListRow, type ListReading } from './list-parameter.ts';
+import { readListRow } from './list-parameter.ts';
+import type { ListReading } from './list-row-cells.ts';
 import { headLineOf, kindsOf, rowFindings, tableUnder, type ListRow, type ListTable } from './list-rows.ts';
 import type { OwnParameter } from './own-model.ts';
 

@@ -169,6 +169,10 @@ function rawOfEntry(form: Form, entry: SetFileEntry, findings: Finding[]): numbe
   const raw = /^-?\d{1,10}$/.test(entry.raw) ? Number(entry.raw) : undefined;
   if (entry.raw !== '' && raw === undefined)
     return void findings.push(finding('stop', { line }, 'raw-unreadable', { text }));
+  if (form.kind !== 'number' && entry.unit !== '') {
+    const facts = { text, found: entry.unit, wanted: 'no unit' };
+    return void findings.push(finding('stop', { line }, 'unit-differs', facts));
+  }
   if (entry.value === '') {
     if (raw === undefined) findings.push(finding('stop', { line }, 'value-missing', { text }));
     return raw;

@@ -112,7 +112,7 @@ export function normalUnit(text: string): string {
 
 /** Units that are not converted into one another here, and are units all the same. */
 const OTHER_UNITS = new Set(
-  '° °C °F K bar mbar Pa kPa l/s l/min m³/s m³/h m/s m/min mm cm m µs kHz VA kVA var kbaud baud Bd Bit/s inc ppr dB'.split(
+  '° °C °F µF bar mbar Pa kPa l/s l/min m³/s m³/h m/s m/min mm cm m µs kHz VA kVA var kbaud baud Bd Bit/s inc ppr dB'.split(
     ' ',
   ),
 );
