@@ -26,49 +26,53 @@ export const COLUMN_USES = [
 ] as const;
 export type ColumnUse = (typeof COLUMN_USES)[number];
 
+const CODE =
+  /^(par(a(m(eter|[eè]tre|[aá]metro|etro)?)?)?|p|function|funktions?|fonction)?\.?\s*[-:]?\s*(no|nr|n°|nº|n|#|number|code|id|nummer|num[eé]ro|n[uú]mero|codice|c[oó]digo)\.?(\s*(du|de|del)\s*param[eèaá]tro?r?e?)?$/;
+
+/** A heading may fit several: `Parameter` is a code or a name, by what the others are. */
 const HEADINGS: readonly (readonly [ColumnUse, RegExp])[] = [
-  [
-    'code',
-    /^(code|par(a(m(eter|[eè]tre|etro)?)?)?\.?\s*[-:]?\s*(no|nr|number|code|id|nummer|num[eé]ro|n[uú]mero|codice)?\.?|no\.?|nr\.?|n°|nº|number|nummer|num[eé]ro|n[uú]mero|numero|id|index|address code|c[oó]digo|codice|(parameter)?(nummer|code|nr\.?)|kennung)$/,
-  ],
+  ['code', CODE],
+  ['code', /^(par(am)?(eter|[eè]tre|[aá]metro|etro)?\.?|index|id|address code|kennung|n°|nº)$/],
+  ['code', /^(n°|nº|num[eé]ro|n[uú]mero|nummer)\s*(du|de|del|di)?\s*par[aá]m[eè]?tr[eo]$/],
   [
     'running',
-    /((change|write|set|edit|adjust).*(while|when|during|in).*(run|operation)|online change|(änderbar|änderung|verstellbar).*(betrieb|lauf)|modif.*(en|in) (marche|marcha|marcia)|wijzig.*(bedrijf|lopend))/,
+    /((chang|writ|set|edit|adjust)\w*\s.*(while|when|during|in)\b.*(run|operation)|online change|(änder|verstell)\w*.*(betrieb|lauf)|modif\w*.*(en|in) (marche|marcha|marcia)|wijzig\w*.*(bedrijf|lopend))/,
+  ],
+  [
+    'description',
+    /(description|explanation|comment|remark|^notes?$|help|meaning of|beschreibung|erläuterung|bemerkung|hinweis|remarque|descripci[oó]n|observaci|descrizione|omschrijving|toelichting|opmerking)/,
   ],
   [
     'access',
-    /(access|^r ?\/ ?w$|read|write|change|attribute|zugriff|schreib|acc[eè]s|acceso|accesso|toegang|lectura|lettura|[eé]criture)/,
+    /(access|^r ?\/ ?w$|\bread\b|\bwrit|^change|^attr|zugriff|schreib|lesen|änderbar|acc[eè]s|acceso|accesso|toegang|lectura|lecture|lettura|lezen|[eé]criture|modifi(able|cab)|wijzigbaar)/,
   ],
   ['meaning', /^meaning$/],
-  [
-    'description',
-    /(description|explanation|comment|remark|note|help|meaning of|beschreibung|erläuterung|bemerkung|hinweis|remarque|descripci[oó]n|observaci|descrizione|omschrijving|toelichting|opmerking)/,
-  ],
   ['other_names', /(alias|other name|also called|synonym|short name|kurzname)/],
   [
     'menu',
-    /(menu|men[uü]|group|section|chapter|category|gruppe|abschnitt|kapitel|groupe|grupo|gruppo|groep|cap[ií]tulo|capitolo|hoofdstuk)/,
+    /(menu|men[uüú]|group|section|chapter|category|gruppe|abschnitt|kapitel|groupe|grupo|gruppo|groep|cap[ií]tulo|capitolo|hoofdstuk)/,
   ],
   ['unit', /^((eng(ineering)?\.?\s*)?units?|einheit|unit[eé]s?|unidad(es)?|unit[aà]( di misura)?|eenheid)$/],
   [
     'resolution',
     /(resolution|^steps?( size)?$|increment|^scal(e|ing)|multiplier|\bfactor\b|auflösung|schritt|skalierung|\bfaktor\b|r[eé]solution|^pas$|[eé]chelle|resoluci[oó]n|^paso|escala|risoluzione|^passo|resolutie|stapgrootte|^stap$|schaal)/,
   ],
-  [
-    'range',
-    /(range|min\.?\s*(\.{2,3}|…|\/|to|-|–)\s*max|limits?|^values?$|bereich|wertebereich|grenzen|plage|gamme|rango|margen|gamma|campo|intervallo|bereik|grenzen)/,
-  ],
+  ['range', /min\w*\.?\s*(\.{2,3}|…|\/|to|-|–|bis|à|a)\s*max/],
   [
     'minimum',
-    /^(min\b|minimum|least|low(er)?\b|kleinst|untere?r?\b|m[ií]nimo|minimo|valeur min|inf[eé]rieure|onder)/,
+    /^(min\b|minim|m[ií]n\b|m[ií]nimo|least|low(er|est)?\b|kleinst|unter(e|er|es)?\b|untergrenze|valeur min|inf[eé]rieure|onder)/,
   ],
   [
     'maximum',
-    /^(max\b|maximum|greatest|high(er)?\b|upper\b|größte?r?|obere?r?\b|m[aá]ximo|massimo|valeur max|sup[eé]rieure|boven)/,
+    /^(max\b|maxim|m[aá]x\b|m[aá]ximo|massimo|greatest|high(er|est)?\b|upper\b|größt|ober(e|er|es)?\b|obergrenze|valeur max|sup[eé]rieure|boven)/,
   ],
   [
     'default',
     /(default|factory|initial|preset value|werk(s|seinstellung)|vorgabe|voreinstellung|standard(wert)?|grundeinstellung|usine|d[eé]faut|f[aá]brica|defecto|fabbrica|predefinit|fabriek|standaard)/,
+  ],
+  [
+    'range',
+    /(range|limits?$|^(possible |allowed |valid |permitted )?values$|bereich|grenzen|plage|gamme|rango|margen|gamma|campo|intervallo|bereik)/,
   ],
   ['bits', /(\bbits?\b)/],
   [
@@ -78,12 +82,14 @@ const HEADINGS: readonly (readonly [ColumnUse, RegExp])[] = [
   ['register', /(register|modbus|address|adresse|registre|registro|indirizzo|direcci[oó]n|adres)/],
   [
     'name',
-    /^(name|parameter name|parameter|title|designation|label|function|bezeichnung|benennung|funktion|name des parameters|parametername|d[eé]signation|libell[eé]|nom|fonction|nombre|denominaci[oó]n|funci[oó]n|nome|denominazione|funzione|naam|benaming|functie)$/,
+    /^(name|parameter ?name|parameter|par[aá]m[eè]tre|par[aá]metro|title|designation|label|function|bezeichnung|benennung|funktion|name des parameters|d[eé]signation|libell[eé]|nom|fonction|nombre|denominaci[oó]n|funci[oó]n|nome|denominazione|funzione|naam|benaming|functie)$/,
   ],
 ];
 
 export interface HeadingTold {
   readonly use: ColumnUse | null;
+  /** All that it could be, the likeliest first. */
+  readonly uses: readonly ColumnUse[];
   /** The unit that the heading tells for its column. */
   readonly unit: string;
   readonly hex: boolean;
@@ -94,7 +100,7 @@ export interface HeadingTold {
 export function unitBehind(text: string): { readonly rest: string; readonly unit: string } {
   const [, rest = '', inside = ''] =
     /^(.*\S)\s*[[(]\s*([^[\]()]+)\s*[\])]$/.exec(text) ??
-    /^(.*\S)(?:\s+in\s+|\s*,\s*|\s*\/\s*)(\S+)$/.exec(text) ??
+    /^(.{2,}\S)(?:\s+in\s+|\s*,\s*|\s*\/\s*)(\S+)$/.exec(text) ??
     [];
   return inside !== '' && isKnownUnit(inside) ? { rest, unit: normalUnit(inside) } : { rest: text, unit: '' };
 }
@@ -110,8 +116,8 @@ export function headingTold(heading: string): HeadingTold {
     .replace(FLAT, ' ')
     .trim()
     .toLowerCase();
-  const use = HEADINGS.find(([, pattern]) => pattern.test(words))?.[0] ?? null;
-  return { use, unit, hex, question: questionOf(words) };
+  const uses = [...new Set(HEADINGS.flatMap(([use, pattern]) => (pattern.test(words) ? [use] : [])))];
+  return { use: uses[0] ?? null, uses, unit, hex, question: questionOf(words) };
 }
 
 function questionOf(words: string): AccessQuestion {

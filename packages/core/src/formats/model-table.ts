@@ -42,23 +42,26 @@ export interface UnderstoodList {
   readonly accessAsked: ReadonlyMap<string, number>;
 }
 
-/** The likely use of each column by its heading, each use once. */
+/** The likely use of each column by its heading, each use once: what can be one thing alone comes first. */
 export function guessColumns({ columns }: Pick<ListTable, 'columns'>): ColumnAssignment {
   const assignment = new Map<string, ColumnUse>();
   const taken = new Set<ColumnUse>();
-  for (const column of columns) {
-    const { use } = headingTold(column.replace(/ \(\d+\)$/, ''));
-    if (use === null || taken.has(use)) continue;
+  const told = columns.map((column) => ({ column, uses: headingTold(column.replace(/ \(\d+\)$/, '')).uses }));
+  for (const { column, uses } of [...told].sort((a, b) => a.uses.length - b.uses.length)) {
+    const use = uses.find((each) => !taken.has(each));
+    if (use === undefined) continue;
     assignment.set(column, use);
     taken.add(use);
   }
-  // `Parameter` beside `Name` is the code; alone beside `No.` it is the name.
-  const free = columns.find(
-    (column) => /^(parameter|item|function)s?$/i.test(column) && assignment.get(column) !== 'code',
+  // A list of codes with a column that says what each does has its names there.
+  const described = columns.find((column) => assignment.get(column) === 'description');
+  if (described !== undefined && !taken.has('name')) assignment.set(described, 'name');
+  return new Map(
+    columns.flatMap((column) => {
+      const use = assignment.get(column);
+      return use === undefined ? [] : [[column, use] as const];
+    }),
   );
-  if (free !== undefined && !taken.has('code') && assignment.get(free) !== 'name')
-    assignment.set(free, 'code');
-  return assignment;
 }
 
 /** Tables with the catalogue's own columns need no assistant. */
