@@ -167,7 +167,7 @@ test('an import shows what was converted and what a spreadsheet program has chan
   await expect(page.getByText('2/01: 3500 ms was taken as 3.5 s.')).toBeVisible();
   await expect(page.getByText('"04.Dez" is a date: a spreadsheet program has changed a code')).toBeVisible();
   await expect(page.getByText('The codes are those of Toreka F3.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Take in as a part' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Keep as a set of PR-PB-01' })).toBeDisabled();
 });
 
 test('a maker’s list as it leaves a spreadsheet becomes a right dictionary, mended on the spot', async ({

@@ -272,9 +272,9 @@ describe('a write is refused, with the reason and without a trace in the unit,',
     form.set('file', new Blob([csv]), 'odd.csv');
     const preview = await technician.post<{ hash: string }>(`positions/${TAG}/imports/preview`, form);
     form.set('hash', preview.body.hash);
-    const kept = await technician.post<{ backupId: string }>(`positions/${TAG}/imports`, form);
+    const kept = await technician.post<{ partId: string }>(`positions/${TAG}/imports`, form);
     await plant.backUp(technician, TAG);
-    const plan = await makePlan(['ramp.up', 'ramp.down'], `backup:${kept.body.backupId}`);
+    const plan = await makePlan(['ramp.up', 'ramp.down'], `part:${kept.body.partId}`);
     expect(plan.unreachable[0]?.text).toContain('650.00 s is above the maximum value, 600.00 s');
     expect(plan.steps.map((step) => step.code)).toEqual([plant.code('ramp.down')]);
   });

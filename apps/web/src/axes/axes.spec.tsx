@@ -17,6 +17,7 @@ const MACHINE: AxisMachineView = {
   loads: [{ id: 'load-0', madeAt: '2026-11-24T08:00:00Z', madeBy: 'P', state: 'done' }],
 };
 const HISTORY = {
+  parts: [],
   baselines: [{ revision: 2, signedAt: '2026-01-01T08:00:00Z', signedBy: 'E', reason: '', hash: 'h' }],
   backups: [
     {

@@ -86,7 +86,9 @@ export function ImportPage() {
               disabled={!seen.acceptable || keep.isPending}
               onClick={() => keep.mutate(seen.hash)}
             >
-              {seen.partial ? `Take in as a part, to compare and to write` : `Keep as a set of ${tag}`}
+              {seen.partial && seen.acceptable
+                ? `Take in as a part, to compare and to write`
+                : `Keep as a set of ${tag}`}
             </Button>
             {keep.error && <ProblemNotice error={keep.error} />}
           </SheetPart>
