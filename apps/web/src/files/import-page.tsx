@@ -45,15 +45,7 @@ export function ImportPage() {
   const seen = preview.isPending ? undefined : preview.data;
   return (
     <Page title={`Import for ${tag}`}>
-      <h1 className="text-2xl font-semibold">
-        Import a set for{' '}
-        <Link to={`/positions/${tag}`} className="font-mono text-plum hover:underline">
-          {tag}
-        </Link>
-      </h1>
-      <p className="mt-1 mb-4 text-soft">
-        Nothing is kept until you say so, and nothing is written to the unit.
-      </p>
+      <Head tag={tag} />
       <SheetPart name="File" state={file ? (reading.latin ? 'read as Latin-1' : 'chosen') : 'open'}>
         <input
           type="file"
@@ -97,6 +89,20 @@ export function ImportPage() {
     </Page>
   );
 }
+
+const Head = ({ tag }: { tag: string }) => (
+  <>
+    <h1 className="text-2xl font-semibold">
+      Import a set for{' '}
+      <Link to={`/positions/${tag}`} className="font-mono text-plum hover:underline">
+        {tag}
+      </Link>
+    </h1>
+    <p className="mt-1 mb-4 text-soft">
+      Nothing is kept until you say so, and nothing is written to the unit.
+    </p>
+  </>
+);
 
 function FileContent({ preview, carry }: { preview: ImportPreview; carry: (() => void) | false }) {
   const stops = preview.findings.filter((finding) => finding.attention === 'stop').length;

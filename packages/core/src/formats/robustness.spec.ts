@@ -1,9 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { readModel } from '../dictionary/index.ts';
-import { hashOf } from '../sets/index.ts';
+import { defaultSet, hashOf, type ParameterSet } from '../sets/index.ts';
 import { anySetOf, SEEDED } from '../testing/arbitraries.ts';
-import { damaged } from '../testing/damaged-files.ts';
+import { damaged, damagedFiles } from '../testing/damaged-files.ts';
+import { outfitOf } from '../testing/index.ts';
 import { allFiles, allModels, facts, shippedFiles, shippedModel } from '../testing/shipped-model.ts';
 import { readGrid, tableFromJson } from '../values/index.ts';
 import {
@@ -54,11 +55,16 @@ const SMALL_MODEL = allFiles['toreka-c1']?.model ?? '';
 /** What a reader may take for one file of a few kilobytes before it counts as hanging, in ms. */
 const HANGING_MS = 4000;
 
-function survives(name: string, cases: number, read: (text: string) => unknown): void {
+function survives(
+  name: string,
+  cases: number,
+  files: fc.Arbitrary<string>,
+  read: (text: string) => unknown,
+): void {
   it(`${name} (${cases} cases)`, () => {
     let slowest = 0;
     fc.assert(
-      fc.property(damaged, (text) => {
+      fc.property(files, (text) => {
         const began = performance.now();
         read(text);
         slowest = Math.max(slowest, performance.now() - began);
@@ -69,22 +75,59 @@ function survives(name: string, cases: number, read: (text: string) => unknown):
   }, 240_000);
 }
 
+const strangeItem = fc.oneof(
+  fc.jsonValue({ maxDepth: 2 }),
+  fc.record(
+    {
+      code: fc.oneof(fc.constantFrom('01R', '02R', '__proto__', ''), fc.jsonValue({ maxDepth: 1 })),
+      raw: fc.oneof(fc.double(), fc.integer(), fc.jsonValue({ maxDepth: 1 })),
+      value: fc.oneof(fc.constantFrom('5.00', '5,00', '1e9'), fc.jsonValue({ maxDepth: 1 })),
+      unreadable: fc.oneof(fc.constantFrom('busy', 'whim'), fc.jsonValue({ maxDepth: 1 })),
+      name: fc.jsonValue({ maxDepth: 1 }),
+    },
+    { requiredKeys: [] },
+  ),
+);
+const strangeJson = fc
+  .record({
+    format: fc.constant('drive-keep/parameter-set'),
+    version: fc.constant(1),
+    dictionary: fc.constantFrom<unknown>(shippedModel.id, 'other@1', 5, null),
+    hash: fc.constantFrom<unknown>('', 'sha256:0', 1),
+    origin: fc.jsonValue({ maxDepth: 2 }),
+    parameters: fc.oneof(fc.array(strangeItem), fc.jsonValue({ maxDepth: 2 })),
+  })
+  .map((document) => JSON.stringify(document));
+
+const SET: ParameterSet = {
+  dictionary: shippedModel.id,
+  readings: new Map([...(defaultSet(shippedModel, outfitOf(shippedModel))?.readings ?? [])].slice(0, 12)),
+};
+
 describe('readers of files never crash and never hang', () => {
-  survives('tables and sets as CSV', 5000, (text) => readSet('csv', text, shippedModel, facts));
-  survives('sets as JSON', 4000, (text) => readSet('json', text, shippedModel, facts));
-  survives('sets as DCF and models as EDS', 4000, (text) => {
-    readSet('dcf', text, shippedModel, facts);
-    readEds(text);
-  });
-  survives('makers’ lists', 4500, (text) => {
+  survives('sets as CSV', 4000, damagedFiles(/\.csv$/, writeSetCsv(shippedModel, SET)), (text) =>
+    readSet('csv', text, shippedModel, facts),
+  );
+  survives('sets as JSON', 3000, damagedFiles(/\.json$/, writeSetJson(shippedModel, SET, {})), (text) =>
+    readSet('json', text, shippedModel, facts),
+  );
+  survives('sets as DCF', 3000, damagedFiles(/\.dcf$/, writeSetDcf(shippedModel, SET, {})), (text) =>
+    readSet('dcf', text, shippedModel, facts),
+  );
+  survives('models as EDS', 3000, damagedFiles(/\.eds$/), readEds);
+  survives('makers’ lists', 5000, damagedFiles(/^(makers-list|list-cells)/), (text) => {
     const [grid, json] = [readGrid(text), tableFromJson(text)];
     for (const each of [...(grid.ok ? [grid.value] : []), ...(json.ok ? [gridOf(json.value)] : [])]) {
       const { parameters, assignment } = understandList(each, {});
-      const facts = { maker: 'M', name: 'N', about: '', firmwareFrom: '1', firmwareTo: '2', version: 1 };
-      makeOwnModel(facts, parameters, headingsByColumn(assignment));
+      const named = { maker: 'M', name: 'N', about: '', firmwareFrom: '1', firmwareTo: '2', version: 1 };
+      makeOwnModel(named, parameters.slice(0, 25), headingsByColumn(assignment));
     }
   });
-  survives('models of the catalogue', 2500, (text) => {
+  // Damage seldom leaves JSON that can be parsed: here it can, and says strange things.
+  survives('sets in good JSON of strange values', 1400, strangeJson, (text) =>
+    readSet('json', text, shippedModel, facts),
+  );
+  survives('models of the catalogue', 600, damaged, (text) => {
     readModel({ model: text, parameters: shippedFiles.parameters.slice(0, 1500), terminals: text });
     readModel({ model: SMALL_MODEL, parameters: text });
   });

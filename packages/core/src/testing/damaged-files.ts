@@ -6,9 +6,14 @@ import fc from 'fast-check';
 import { shippedFiles } from './shipped-model.ts';
 
 const FOLDER = join(import.meta.dirname, '../formats/fixtures');
-const FIXTURES = readdirSync(FOLDER).map((name) => readFileSync(join(FOLDER, name), 'utf8'));
+/** The first lines of a file are enough to be damaged, and quick to be read. */
+const MOST_LETTERS = 3000;
+const fixtures = (pattern: RegExp): readonly string[] =>
+  readdirSync(FOLDER)
+    .filter((name) => pattern.test(name))
+    .map((name) => readFileSync(join(FOLDER, name), 'utf8').slice(0, MOST_LETTERS));
 const SEEDS = [
-  ...FIXTURES,
+  ...fixtures(/./),
   shippedFiles.parameters.slice(0, 2000),
   shippedFiles.model.slice(0, 1500),
   shippedFiles.terminals?.slice(0, 2000) ?? '',
@@ -42,28 +47,36 @@ const PIECES = [
   '💡',
 ];
 
-/** A real file with pieces cut out, doubled, and strange ones put in; or nothing but noise. */
-export const damaged: fc.Arbitrary<string> = fc.oneof(
-  {
-    weight: 6,
-    arbitrary: fc
-      .tuple(
-        fc.constantFrom(...SEEDS),
-        fc.array(fc.tuple(fc.nat({ max: 4000 }), fc.nat({ max: 60 }), fc.constantFrom('', ...PIECES)), {
-          minLength: 1,
-          maxLength: 6,
-        }),
-      )
-      .map(([text, cuts]) =>
-        cuts.reduce((now, [at, length, piece]) => {
-          const place = now.length === 0 ? 0 : at % now.length;
-          return now.slice(0, place) + piece + now.slice(place + length);
-        }, text),
-      ),
-  },
-  { weight: 1, arbitrary: fc.string({ unit: 'binary', maxLength: 200 }) },
-  {
-    weight: 1,
-    arbitrary: fc.array(fc.constantFrom(...PIECES), { maxLength: 60 }).map((each) => each.join('')),
-  },
-);
+/** One of these files with pieces cut out, doubled, and strange ones put in; or nothing but noise. */
+export const damagedOf = (seeds: readonly string[]): fc.Arbitrary<string> =>
+  fc.oneof(
+    {
+      weight: 6,
+      arbitrary: fc
+        .tuple(
+          fc.constantFrom(...seeds),
+          fc.array(fc.tuple(fc.nat({ max: 4000 }), fc.nat({ max: 60 }), fc.constantFrom('', ...PIECES)), {
+            minLength: 1,
+            maxLength: 6,
+          }),
+        )
+        .map(([text, cuts]) =>
+          cuts.reduce((now, [at, length, piece]) => {
+            const place = now.length === 0 ? 0 : at % now.length;
+            return now.slice(0, place) + piece + now.slice(place + length);
+          }, text),
+        ),
+    },
+    { weight: 1, arbitrary: fc.string({ unit: 'binary', maxLength: 200 }) },
+    {
+      weight: 1,
+      arbitrary: fc.array(fc.constantFrom(...PIECES), { maxLength: 60 }).map((each) => each.join('')),
+    },
+  );
+
+/** Any of the files that there are. */
+export const damaged = damagedOf(SEEDS);
+
+/** Files of one kind, by the ends of their names. */
+export const damagedFiles = (pattern: RegExp, ...more: readonly string[]): fc.Arbitrary<string> =>
+  damagedOf([...fixtures(pattern), ...more.map((text) => text.slice(0, MOST_LETTERS))]);
