@@ -18,7 +18,7 @@ import {
   type OwnModel,
   type UnderstoodList,
 } from '@drive-keep/core/formats';
-import type { Access, ModelFiles } from '@drive-keep/core/dictionary';
+import type { Access, DeviceNumbers, ModelFiles } from '@drive-keep/core/dictionary';
 import { finding, hasStop, tableFinding, type Finding } from '@drive-keep/core/findings';
 import { readGrid, tableFromJson, tableOf, type Grid, type Table } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
@@ -68,6 +68,7 @@ interface TakenFile {
   readonly maker: string;
   readonly name: string;
   readonly about: string;
+  readonly device?: DeviceNumbers;
 }
 
 @Injectable()
@@ -117,10 +118,11 @@ export class OwnModels {
     const slug = modelSlug(maker, name);
     const version = await this.nextVersion(slug);
     const facts = { maker, name, about, firmwareFrom, firmwareTo, version };
+    const { device } = taken;
     const { parameters, list, grid } = taken;
     const headings = headingsByColumn(list?.assignment ?? new Map());
     const model = makeOwnModel(
-      facts,
+      { ...facts, ...(device && { device }) },
       parameters.filter(({ stopped }) => !stopped),
       headings,
     );
@@ -232,9 +234,9 @@ const catalogueTable = ({ columns, rows }: Table): TakenFile => ({
 });
 
 function takeEds(text: string): TakenFile {
-  const { vendor, product, description, parameters, findings } = readEds(text);
+  const { vendor, product, description, device, parameters, findings } = readEds(text);
   return {
-    ...{ ...EMPTY, kind: 'eds', findings, maker: vendor, name: product, about: description },
+    ...{ ...EMPTY, kind: 'eds', findings, maker: vendor, name: product, about: description, device },
     parameters: parameters.map((each) => ({ ...each, stopped: false })),
   };
 }

@@ -97,6 +97,13 @@ export interface LineFacts {
   readonly refusals: { readonly readOnly: number; readonly running: number; readonly locked: number };
 }
 
+/** `VendorNumber`, `ProductNumber`, `RevisionNumber`; nothing for what is not told. */
+export interface DeviceNumbers {
+  readonly vendor: number | null;
+  readonly product: number | null;
+  readonly revision: number | null;
+}
+
 /** Bits of the command word by what they do, and where the speed is written. */
 export interface CommandWord {
   readonly register: number;
@@ -180,6 +187,8 @@ export interface Dictionary {
   readonly name: string;
   readonly about: string;
   readonly firmware: { readonly from: string; readonly to: string };
+  /** Numbers of the device by CiA 306, where the model came from an EDS that tells them. */
+  readonly device: DeviceNumbers | null;
   readonly ratings: readonly Rating[];
   readonly regions: readonly Region[];
   readonly line: LineFacts | null;

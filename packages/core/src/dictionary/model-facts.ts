@@ -10,6 +10,7 @@ import {
   FILTERS,
   type Derating,
   type DeratingPoint,
+  type DeviceNumbers,
   type Fit,
   type Fixed,
   type KeypadFacts,
@@ -34,6 +35,7 @@ export interface ModelFacts {
   readonly name: string;
   readonly about: string;
   readonly firmware: { readonly from: string; readonly to: string };
+  readonly device: DeviceNumbers | null;
   readonly ratings: readonly Rating[];
   readonly regions: readonly Region[];
   readonly conventions: Conventions;
@@ -82,6 +84,7 @@ export function readModelFacts(
     name: at.text('name'),
     about: at.text('about'),
     firmware: { from: at.in('firmware').text('from'), to: at.in('firmware').text('to') },
+    device: at.has('device') ? readDevice(at.in('device')) : null,
     ratings: at.list('ratings').map((rating) => ({
       id: rating.text('id'),
       number: rating.integer('number'),
@@ -241,6 +244,15 @@ const readStatus = (at: FactReader): LineFacts['status'] => ({
   running: at.bit('running'),
   fault: at.bit('fault'),
 });
+
+function readDevice(at: FactReader): DeviceNumbers {
+  const numberIfAny = (key: string) => (at.has(key) ? at.integer(key) : null);
+  return {
+    vendor: numberIfAny('vendor_number'),
+    product: numberIfAny('product_number'),
+    revision: numberIfAny('revision_number'),
+  };
+}
 
 function readCommand(at: FactReader): CommandWord {
   const bits = at.in('bits');

@@ -207,6 +207,8 @@ const SET_FILES = {
     `${to} has no place for ${codes.join(', ')}: not carried over.`,
   'set-partial': ({ found, of }: { found: number; of: number }) =>
     `The file holds ${found} of ${of} settings: that is a part, and no backup. Its values can be written; nothing is kept as what the unit holds.`,
+  'device-differs': ({ which, found, wanted }: { which: string; found: string; wanted: string }) =>
+    `The ${which} number of the file is ${found}; that of the model is ${wanted}. Choose the right file or position.`,
   'product-differs': ({ found, wanted }: { found: string; wanted: string }) =>
     `The file is of "${found}"; this position has a ${wanted}. Choose the right file or position.`,
   'code-missing': () => 'The code is empty. Every line needs the code of its parameter.',

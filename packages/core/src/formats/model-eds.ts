@@ -1,10 +1,11 @@
 // A model from an EDS (CiA 306): the objects that hold whole numbers become parameters, under their index and subindex
 // as code. An EDS knows no units and no resolution; what it does not say is left empty and never made up.
 
-import { guessPurpose } from '../dictionary/index.ts';
+import { guessPurpose, type DeviceNumbers } from '../dictionary/index.ts';
 import { finding, type Finding } from '../findings/index.ts';
 import {
   BOOLEAN_TYPE,
+  deviceNumbers,
   fitsType,
   INTEGER_TYPES,
   inTypeRange,
@@ -19,6 +20,7 @@ export interface EdsModel {
   readonly product: string;
   readonly revision: string;
   readonly description: string;
+  readonly device: DeviceNumbers;
   readonly parameters: readonly OwnParameter[];
   readonly findings: readonly Finding[];
 }
@@ -45,7 +47,7 @@ export function readEds(text: string): EdsModel {
   for (const [why, names] of leftOut)
     findings.push(finding('look', { line: 1 }, 'objects-left-out', { objects: names, why }));
   const { vendor, product, revision, description } = objects;
-  return { vendor, product, revision, description, parameters, findings };
+  return { vendor, product, revision, description, device: deviceNumbers(objects), parameters, findings };
 }
 
 function whyNotTaken({ dataType, access, isCount }: ObjectEntry): string | undefined {

@@ -1,6 +1,7 @@
 // Objects of an EDS or DCF (CiA 306): index and subindex, types, limits and values. One reader for both: an EDS tells
 // what a device has, a DCF also what it is set to.
 
+import type { DeviceNumbers } from '../dictionary/index.ts';
 import { finding, type Finding } from '../findings/index.ts';
 import { fail, ok, type Result } from '../values/index.ts';
 import { iniValue, readIni, type IniFile, type IniSection } from './ini-sections.ts';
@@ -29,6 +30,9 @@ export interface ObjectDictionary {
   readonly vendor: string;
   readonly product: string;
   readonly revision: string;
+  /** `VendorNumber` and `ProductNumber`, as text. */
+  readonly vendorNumber: string;
+  readonly productNumber: string;
   readonly description: string;
   /** From the commissioning section of a DCF, as text. */
   readonly nodeId: string;
@@ -76,6 +80,8 @@ export function readObjects(text: string): ObjectDictionary {
     vendor: iniValue(device, 'VendorName'),
     product: iniValue(device, 'ProductName'),
     revision: iniValue(device, 'RevisionNumber'),
+    vendorNumber: iniValue(device, 'VendorNumber'),
+    productNumber: iniValue(device, 'ProductNumber'),
     description: iniValue(file.sections.get('fileinfo'), 'Description'),
     nodeId: iniValue(commissioning, 'NodeID'),
     serial: iniValue(commissioning, 'LSS_SerialNumber'),
@@ -184,6 +190,22 @@ function commentsOf(section: IniSection | undefined): string[] {
   return [...(section?.entries.values() ?? [])]
     .filter(({ key }) => /^line\d+$/i.test(key))
     .map(({ value }) => value);
+}
+
+/** Numbers of the device as far as they are told. */
+export function deviceNumbers(
+  objects: Pick<ObjectDictionary, 'vendorNumber' | 'productNumber' | 'revision'>,
+): DeviceNumbers {
+  const read = (text: string) => {
+    const number = parseInteger(bare(text));
+    // Tools write 0 where they know none.
+    return number.ok && number.value > 0 ? number.value : null;
+  };
+  return {
+    vendor: read(objects.vendorNumber),
+    product: read(objects.productNumber),
+    revision: read(objects.revision),
+  };
 }
 
 export type IntegerFault = 'empty' | 'not-an-integer' | 'too-large' | 'node-id-wanted';

@@ -132,6 +132,37 @@ describe('a DCF of another tool', () => {
     expect(dcf(head('Somebody', 'Y9'), value).told).toEqual(['stop product-differs']);
   });
 
+  it('is held against the numbers of the EDS: another vendor or product stops it, another revision is told', () => {
+    const numbers = (vendor: number, product: number, revision: number) =>
+      HEAD.replace(
+        'ProductName=X5',
+        `ProductName=X5\nVendorNumber=${vendor}\nProductNumber=${product}\nRevisionNumber=${revision}`,
+      );
+    const read = readEds(numbers(0x1a, 7, 0x10002) + object('2000', NUMBER));
+    expect(read.device).toEqual({ vendor: 0x1a, product: 7, revision: 0x10002 });
+    const facts = {
+      maker: 'Millbrook',
+      name: 'X5',
+      about: 'x',
+      firmwareFrom: '1',
+      firmwareTo: '2',
+      version: 1,
+    };
+    const { dictionary } = makeOwnModel({ ...facts, device: read.device }, read.parameters, new Map());
+    if (!dictionary) throw new Error('no dictionary');
+    const told = (...of: [number, number, number]) =>
+      readSet(
+        'dcf',
+        numbers(...of) + object('2000', { ...NUMBER, ParameterValue: '5' }),
+        dictionary,
+        {},
+      ).findings.map(({ attention, code }) => `${attention} ${code}`);
+    expect(told(0x1a, 7, 0x10002)).toEqual([]);
+    expect(told(0x1a, 7, 0x10003)).toEqual(['look device-differs']);
+    expect(told(0x1a, 8, 0x10002)).toEqual(['stop device-differs']);
+    expect(told(0, 0, 0)).toEqual([]);
+  });
+
   it.each(['DeviceComissioning', 'DeviceCommissioning'])(
     'has node and serial number under [%s]',
     (section) => {

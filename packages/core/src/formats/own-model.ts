@@ -2,7 +2,13 @@
 // come in through the same reader as the shipped ones. Findings are told at the place of the user's file.
 
 import { stringify } from 'yaml';
-import { PARAMETER_COLUMNS, readModel, type Dictionary, type ModelFiles } from '../dictionary/index.ts';
+import {
+  PARAMETER_COLUMNS,
+  readModel,
+  type DeviceNumbers,
+  type Dictionary,
+  type ModelFiles,
+} from '../dictionary/index.ts';
 import type { Finding } from '../findings/index.ts';
 import { writeTable } from '../values/index.ts';
 
@@ -14,6 +20,8 @@ export interface OwnModelFacts {
   readonly firmwareFrom: string;
   readonly firmwareTo: string;
   readonly version: number;
+  /** Of an EDS that tells them. */
+  readonly device?: DeviceNumbers;
 }
 
 export type ParameterCells = Readonly<Partial<Record<(typeof PARAMETER_COLUMNS)[number], string>>>;
@@ -70,9 +78,17 @@ function modelYaml(facts: OwnModelFacts): string {
     name: facts.name,
     about: facts.about === '' ? 'A model of the plant’s own.' : facts.about,
     firmware: { from: facts.firmwareFrom, to: facts.firmwareTo },
+    ...deviceYaml(facts.device),
     ratings: [{ id: 'any', number: 0, name: 'any rating', facts: {} }],
     regions: [{ id: 'any', name: 'any region', facts: {} }],
   });
+}
+
+function deviceYaml(device: DeviceNumbers | undefined): object {
+  const told = Object.entries(device ?? {}).filter(([, number]) => number !== null);
+  return told.length === 0
+    ? {}
+    : { device: Object.fromEntries(told.map(([key, number]) => [`${key}_number`, number as number])) };
 }
 
 const DEFAULTS: ParameterCells = { menu: 'All', access: 'write', restart: 'no', keeping: 'setting' };

@@ -105,7 +105,7 @@ const SET: ParameterSet = {
 };
 
 describe('readers of files never crash and never hang', () => {
-  survives('sets as CSV', 4000, damagedFiles(/\.csv$/, writeSetCsv(shippedModel, SET)), (text) =>
+  survives('sets as CSV', 4300, damagedFiles(/\.csv$/, writeSetCsv(shippedModel, SET)), (text) =>
     readSet('csv', text, shippedModel, facts),
   );
   survives('sets as JSON', 3000, damagedFiles(/\.json$/, writeSetJson(shippedModel, SET, {})), (text) =>
@@ -127,7 +127,7 @@ describe('readers of files never crash and never hang', () => {
   survives('sets in good JSON of strange values', 1400, strangeJson, (text) =>
     readSet('json', text, shippedModel, facts),
   );
-  survives('models of the catalogue', 600, damaged, (text) => {
+  survives('models of the catalogue', 300, damaged, (text) => {
     readModel({ model: text, parameters: shippedFiles.parameters.slice(0, 1500), terminals: text });
     readModel({ model: SMALL_MODEL, parameters: text });
   });

@@ -7,6 +7,7 @@ import {
   isNoise,
   limitsOf,
   type Code,
+  type DeviceNumbers,
   type Dictionary,
   type Facts,
   type Parameter,
@@ -19,6 +20,7 @@ import { nothing, type SetFileLines } from './set-csv.ts';
 import { BARE_ENTRY, serialIn, type SetFileEntry } from './set-file.ts';
 import type { SetOrigin } from './set-json.ts';
 import {
+  deviceNumbers,
   fitsType,
   INTEGER_TYPES,
   inTypeRange,
@@ -364,10 +366,13 @@ const bareName = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]
 
 /** A file of another maker or product may have the same objects, and mean something else by them. */
 function productFindings(
-  { vendor, product }: ObjectDictionary,
-  { maker, name }: Dictionary,
+  objects: ObjectDictionary,
+  { maker, name, device }: Dictionary,
   ofOthers: boolean,
 ): readonly Finding[] {
+  const { vendor, product } = objects;
+  const numbers = numberFindings(deviceNumbers(objects), device);
+  if (numbers.length > 0) return numbers;
   const differs = (found: string, wanted: string) =>
     found !== '' &&
     !bareName(found).includes(bareName(wanted)) &&
@@ -377,6 +382,16 @@ function productFindings(
   const found = [vendor, product].filter(Boolean).join(' ');
   const attention = ofOthers && other && otherProduct ? 'stop' : 'look';
   return [finding(attention, { line: 1 }, 'product-differs', { found, wanted: `${maker} ${name}` })];
+}
+
+/** Numbers are told by the maker himself: another vendor or product is another device. */
+function numberFindings(found: DeviceNumbers, known: DeviceNumbers | null): readonly Finding[] {
+  return (['vendor', 'product', 'revision'] as const).flatMap((which) => {
+    const [a, b] = [found[which], known?.[which] ?? null];
+    if (a === null || b === null || a === b) return [];
+    const facts = { which, found: `0x${a.toString(16)}`, wanted: `0x${b.toString(16)}` };
+    return [finding(which === 'revision' ? 'look' : 'stop', { line: 1 }, 'device-differs', facts)];
+  });
 }
 
 /** What this project writes into the comments: a file from elsewhere has none of it. */

@@ -7,7 +7,7 @@ import { shippedFiles } from './shipped-model.ts';
 
 const FOLDER = join(import.meta.dirname, '../formats/fixtures');
 /** The first lines of a file are enough to be damaged, and quick to be read. */
-const MOST_LETTERS = 3000;
+const MOST_LETTERS = 1500;
 const fixtures = (pattern: RegExp): readonly string[] =>
   readdirSync(FOLDER)
     .filter((name) => pattern.test(name))
