@@ -102,8 +102,13 @@ const OWN_MODELS = {
     'A quotation mark is opened on this line and not closed where its cell ends. Close it, or take it out.',
   'json-odd': ({ text }: { text: string }) =>
     `${text}. A list in JSON is one list of objects with plain values.`,
-  'cell-not-understood': ({ text, wanted }: { text: string; wanted: string }) =>
-    `"${text}" is not understood from end to end. Wanted is ${wanted}.`,
+  'cell-not-understood': ({ text, wanted, note }: { text: string; wanted: string; note?: string }) =>
+    [
+      `"${text}" is not understood from end to end. Wanted is ${wanted}.`,
+      note === undefined ? '' : `The list notes: "${note}".`,
+    ]
+      .filter(Boolean)
+      .join(' '),
   'access-asked': ({ text }: { text: string }) =>
     text === ''
       ? 'Nothing says who may write it. Say what an empty cell means.'

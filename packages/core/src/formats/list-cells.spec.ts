@@ -164,6 +164,14 @@ describe('the rows of a maker’s list', () => {
     );
   });
 
+  it('are told with the note that a mark points to', () => {
+    const { findings } = understood(
+      'No;Name;Range;Default\nP1;Limit;0 to 200 %;150*\nP2;Ramp;0 to 9 s;1 2)\n* 130 % with large units;;;\n2) depends on the region;;;\n',
+    );
+    const notes = findings.flatMap((each) => (each.code === 'cell-not-understood' ? [each.facts.note] : []));
+    expect(notes).toEqual(['* 130 % with large units', '2) depends on the region']);
+  });
+
   it('have two rows of headings where one spans the other', () => {
     const { table, parameters } = understood(
       'No.;Name;Setting;;;Access\n;;Min;Max;Default;\nP1;Ramp;0.0;9.0;1.0;rw\n',

@@ -142,6 +142,15 @@ const isNote = (text: string): boolean =>
   /^(?:[*†‡§]+|[¹²³⁴⁵]|\d\)|\(\d\)|note\b|notes\b|hinweis|anmerkung|remarque|nota\b|opmerking)/i.test(text) &&
   text.length > 2;
 
+/** The note that a mark at the end of a cell points to. */
+export function noteFor(text: string, kinds: readonly RowKind[]): string | undefined {
+  const mark = /(?:[*†‡§]+|[¹²³⁴⁵]|\d\))$/.exec(text.trim())?.[0];
+  const found = kinds.find(
+    (kind) => kind.kind === 'note' && mark !== undefined && kind.text.startsWith(mark),
+  );
+  return found?.kind === 'note' ? found.text : undefined;
+}
+
 /** Words about rows that are no parameters, and about what a spreadsheet hides. */
 export function rowFindings(
   { rows, hiddenColumns }: ListTable,

@@ -8,7 +8,15 @@ import { headingTold, type ColumnUse } from './list-headings.ts';
 import { markOf, type DecimalMark } from './list-number.ts';
 import { readListRow } from './list-parameter.ts';
 import type { ListReading } from './list-row-cells.ts';
-import { headLineOf, kindsOf, rowFindings, tableUnder, type ListRow, type ListTable } from './list-rows.ts';
+import {
+  headLineOf,
+  kindsOf,
+  noteFor,
+  rowFindings,
+  tableUnder,
+  type ListRow,
+  type ListTable,
+} from './list-rows.ts';
 import type { OwnParameter } from './own-model.ts';
 
 /** Use by heading; a heading that is not there is left out. */
@@ -109,7 +117,7 @@ export function understandList(grid: Grid, wish: ListWish): UnderstoodList {
     if (kind?.kind !== 'parameter') return;
     const read = readListRow(row, reading, group);
     // A word is explained once for all its lines.
-    findings.push(...read.findings.filter(({ code }) => code !== 'access-asked'));
+    findings.push(...read.findings.filter(({ code }) => code !== 'access-asked').map(noted(kinds)));
     if (read.asked !== null) {
       const count = accessAsked.get(read.asked) ?? 0;
       if (count === 0)
@@ -122,6 +130,15 @@ export function understandList(grid: Grid, wish: ListWish): UnderstoodList {
   findings.push(...wholeFindings(table, code, parameters, headings));
   return { ...base, parameters, findings, accessAsked };
 }
+
+/** A cell with the mark of a note is told with the note. */
+const noted =
+  (kinds: ReturnType<typeof kindsOf>) =>
+  (found: Finding): Finding => {
+    if (found.code !== 'cell-not-understood') return found;
+    const note = noteFor(found.facts.text, kinds);
+    return note === undefined ? found : { ...found, facts: { ...found.facts, note } };
+  };
 
 /** Rows that a person has left out are gone, and cells hold what he has written. */
 function mended(table: ListTable, { leftOut, mended: cells }: ListWish): ListTable {
