@@ -56,6 +56,21 @@ export class ReferencedSets {
     throw missing(`"${reference}" names no set. Use default, baseline, newest or backup:… instead.`, 400);
   }
 
+  /** As something that a drive can act by: a part is laid over what the unit was last seen to hold, or over its defaults. */
+  async whole(at: PositionWithUnit, reference: string): Promise<ReferencedSet> {
+    const found = await this.get(at, reference);
+    if (!reference.startsWith('part:')) return found;
+    const newest = await this.backups.newest(at.position.id);
+    const base = await this.get(at, newest ? 'newest' : 'default');
+    if (base.set.dictionary !== found.set.dictionary) return found;
+    const readings = new Map([...base.set.readings, ...found.set.readings]);
+    return {
+      ...found,
+      side: { ...found.side, title: `${base.side.title} with ${found.side.title}` },
+      set: { dictionary: base.set.dictionary, readings },
+    };
+  }
+
   private async defaults({ unit }: PositionWithUnit): Promise<ReferencedSet> {
     const dictionary = await this.dictionaries.get(unit.dictionaryId);
     const set = defaultSet(dictionary, unit);
@@ -81,7 +96,7 @@ export class ReferencedSets {
     return {
       side: {
         ...{ reference, lastingReference: reference, hash: part.contentHash },
-        title: `${set.readings.size} values from ${part.fileName}`,
+        title: `${set.readings.size === 1 ? 'One value' : `${set.readings.size} values`} from ${part.fileName}`,
         at: part.broughtAt.toISOString(),
       },
       ...{ set, aside: NO_ASIDE },

@@ -53,7 +53,7 @@ export class DryRuns {
       return this.kept(await this.plan(at, id, 'predicted_hash'), 'What the write plan leads to');
     if (kind === 'plan-before')
       return this.kept(await this.plan(at, id, 'basis_hash'), 'Before the write plan');
-    const { side, set } = await this.sets.get(at, reference);
+    const { side, set } = await this.sets.whole(at, reference);
     return { title: side.title, when: side.at, set };
   }
 

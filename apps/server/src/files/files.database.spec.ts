@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type {
   BackupHow,
+  DryRunView,
   ComparisonView,
   HistoryView,
   ImportedBackup,
@@ -254,6 +255,14 @@ describe('an imported set', () => {
     expect(rows.map(({ code, change }) => [code, change])).toEqual([
       [plant.code('ramp.up'), '−3.00 s (×0.63)'],
     ]);
+    // A drive acts by it with all else as it was last seen.
+    const acting = (await technician.get<DryRunView>(`positions/${TAG}/dry-run?set=${part}`)).body;
+    const newest = (await technician.get<DryRunView>(`positions/${TAG}/dry-run?set=newest`)).body;
+    expect(acting.title).toMatch(/with One value from set.csv$/);
+    const differing = acting.readings.filter(
+      ([code, reading], at) => newest.readings[at]?.[1] !== reading && code,
+    );
+    expect(differing.map(([code]) => code)).toEqual([plant.code('ramp.up')]);
     const plan = await technician.post<WritePlanView>(`positions/${TAG}/write-plans`, { target: part });
     expect(plan.body.steps.map(({ code }) => code)).toEqual([plant.code('ramp.up')]);
     expect(

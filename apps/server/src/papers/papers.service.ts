@@ -159,7 +159,10 @@ export class Papers {
     if (kept && !kept.wiring) return undefined;
     const wiring = kept?.wiring ?? NO_WIRING;
     const outfit = { rating: unit.rating, region: unit.region };
-    const changed = { dictionary, outfit, wiring, before: a.set.readings, after: b.set.readings };
+    // What one side does not tell is as on the other.
+    const over = (one: ReferencedSet, other: ReferencedSet) =>
+      one.untold.size > 0 ? new Map([...other.set.readings, ...one.set.readings]) : one.set.readings;
+    const changed = { dictionary, outfit, wiring, before: over(a, b), after: over(b, a) };
     return { told: await effectsFor(this.meanings.vocabulary, changed) };
   }
 
