@@ -198,8 +198,11 @@ export class OwnModels {
       const facts = { rows: grid.rows.length, most: MOST_PARAMETERS };
       return { ...EMPTY, findings: [finding('stop', { line: 1 }, 'list-too-long', facts)] };
     }
-    const table = tableOf(grid);
-    if (table.ok && isCatalogueTable(table.value)) return catalogueTable(table.value);
+    const [head] = grid.rows;
+    if (head && isCatalogueTable({ columns: head.cells.map((cell) => cell.toLowerCase()) })) {
+      const table = tableOf(grid);
+      return table.ok ? catalogueTable(table.value) : { ...EMPTY, findings: [tableFinding(table.fault)] };
+    }
     const { headLine, decimalMark, leftOut, mended, access, assignment } = wish;
     const list = understandList(grid, {
       ...(headLine === undefined ? {} : { headLine }),

@@ -159,18 +159,11 @@ class RowReader extends RowCells {
     nameUnit: string,
     description: string,
   ): ParameterCells {
-    const range = rangeIn(this.of('range'), this.reading.mark);
-    const [low, high] = [range?.minimum ?? this.of('minimum'), range?.maximum ?? this.of('maximum')].map(
-      Number,
-    );
-    if (
-      low === undefined ||
-      high === undefined ||
-      Number.isNaN(low) ||
-      Number.isNaN(high) ||
-      (low === 0 && high === 0)
-    )
-      return this.option(choices);
+    const again = choicesIn(this.of('range'), true);
+    if (again.ok && showChoices(again.choices) === showChoices(choices)) return this.option(choices);
+    const { minimum, maximum } = this.limits('range');
+    if (minimum.number === UNTOLD && maximum.number === UNTOLD) return this.option(choices);
+    const [low, high] = [Number(minimum.number), Number(maximum.number)];
     const numbers = choices.map(({ number }) => number);
     if (low === Math.min(...numbers) && high === Math.max(...numbers) && Number.isInteger(high))
       return this.option(choices);
@@ -259,7 +252,7 @@ class RowReader extends RowCells {
       this.inUnit(limits.maximum, unit, this.column('maximum') ? 'maximum' : rangeColumn),
       this.inUnit(usual, unit, 'default'),
     ];
-    const resolution = this.resolution([minimum, maximum, standard]);
+    const resolution = this.resolution([minimum, maximum, standard], unit);
     return {
       kind: 'number',
       ...{ unit, resolution, minimum, maximum, default: standard },
@@ -340,12 +333,13 @@ class RowReader extends RowCells {
   }
 
   /** The step of the list, or the finest in which the numbers of the row are written. */
-  private resolution(numbers: readonly string[]): string {
+  private resolution(numbers: readonly string[], unit: string): string {
     const text = this.of('resolution');
     const places = Math.max(0, ...numbers.map((number) => (/\.(\d+)$/.exec(number)?.[1] ?? '').length));
     const finest = formatResolution({ step: 1, places });
     if (!isTold(text)) return finest;
-    const step = stepIn(text, this.stored('resolution') ? 'point' : this.reading.mark);
+    const written = stepIn(text, this.stored('resolution') ? 'point' : this.reading.mark);
+    const step = written && this.inUnit(written, unit, 'resolution');
     if (step === undefined || !parseResolution(step)) {
       this.odd('resolution', 'the smallest step, such as 0.01');
       return finest;
