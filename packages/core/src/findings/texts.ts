@@ -203,7 +203,7 @@ const SET_FILES = {
   'name-differs': ({ text, name, wanted }: { text: string; name: string; wanted: string }) =>
     `${text} is "${wanted}"; the file calls it "${name}". Correct the code or the name.`,
   'names-other': ({ count }: { count: number }) =>
-    `${count} names are not those of this model: they were not held against the codes.`,
+    `${count === 1 ? 'One name is not that' : `${count} names are not those`} of this model, and ${count === 1 ? 'was' : 'were'} not held against the codes.`,
   'set-columns-not-used': ({ columns }: { columns: readonly string[] }) =>
     `Not used: ${columns.map((column) => `"${column}"`).join(', ')}. A set has the columns dictionary, code, name, value, unit, text, raw and unreadable.`,
   'carried-over': ({ from, to }: { from: string; to: string }) =>

@@ -104,6 +104,7 @@ describe('a set from a hand-made table', () => {
       `code,value,unreadable\n${ramp},1.00,failed`,
       'unreadable-and-value',
     ],
+    ['the name of another parameter', `code,name,value\n${ramp},Deceleration time,1.00`, 'name-differs'],
     ['a text that is not that of the value', `code,raw,text\n${ramp},100,2.00 s`, 'text-differs'],
     ['a column that is there twice', `code,value,value\n${ramp},1.00,2.00`, 'column-twice'],
     ['a cell under no heading', `code,value,\n${ramp},1.00,stray`, 'table-surplus'],
@@ -113,6 +114,24 @@ describe('a set from a hand-made table', () => {
     const found = findings.find((finding) => finding.code === code);
     expect(findings.map((finding) => finding.code)).toContain(code);
     expect(found?.attention).toBe('stop');
+  });
+
+  it('may call parameters in other words, and write options with their texts', () => {
+    const option = shippedModel.parameters.find(
+      ({ form, access }) => form.kind === 'option' && access !== 'read',
+    );
+    if (option?.form.kind !== 'option') throw new Error('no option');
+    const [, second] = option.form.options;
+    const text = `code,name,value\n${ramp},Hochlauf,5.00\n${option.code},Wahl,${second?.raw} = ${second?.text}\n`;
+    const { set, findings } = read('csv', text);
+    expect([...set.readings.values()]).toEqual([500, second?.raw]);
+    expect(findings.map(({ attention, code }) => `${attention} ${code}`)).toEqual([
+      'look names-other',
+      'look set-partial',
+    ]);
+    expect(codes(read('csv', `code,value\n${option.code},${second?.raw} = something else`))).toEqual([
+      'value-unreadable',
+    ]);
   });
 
   it('is looked at, not stopped, for a value out of range', () => {

@@ -158,9 +158,15 @@ function nameFindings(dictionary: Dictionary, entries: readonly SetFileEntry[]):
     const known = parameter && [parameter.name, ...parameter.otherNames].some((each) => alike(each, name));
     return parameter && !known ? [{ line, text: code, name, wanted: parameter.name }] : [];
   });
-  if (strange.length * 2 > named.length)
-    return [finding('look', { line: 1 }, 'names-other', { count: strange.length })];
-  return strange.map(({ line, ...facts }) => finding('stop', { line }, 'name-differs', facts));
+  // The name of another parameter is a line that slipped, whatever the others are called.
+  const slipped = strange.filter(({ name }) => dictionary.parameters.some((each) => alike(each.name, name)));
+  const others = strange.filter((each) => !slipped.includes(each));
+  const foreign = others.length * 2 > named.length;
+  const stops = foreign ? slipped : strange;
+  return [
+    ...(foreign ? [finding('look', { line: 1 }, 'names-other', { count: others.length })] : []),
+    ...stops.map(({ line, ...facts }) => finding('stop', { line }, 'name-differs', facts)),
+  ];
 }
 
 /** Raw wins where both are given, but only if the value says the same: a hand-edited value must not be lost. */
@@ -177,13 +183,21 @@ function rawOfEntry(form: Form, entry: SetFileEntry, findings: Finding[]): numbe
     if (raw === undefined) findings.push(finding('stop', { line }, 'value-missing', { text }));
     return raw;
   }
-  const value = rawOfValue(form, withOwnUnit(form, entry), findings);
+  const value = rawOfValue(form, withoutItsText(form, withOwnUnit(form, entry)), findings);
   if (value === undefined) return undefined;
   if (raw !== undefined && raw !== value) {
     const facts = { text, value: entry.value, fromRaw: formatRaw(form, raw) };
     return void findings.push(finding('stop', { line }, 'value-and-raw-differ', facts));
   }
   return value;
+}
+
+/** `1 = keypad` in the cell of the value, where the option says so. */
+function withoutItsText(form: Form, entry: SetFileEntry): SetFileEntry {
+  if (form.kind !== 'option') return entry;
+  const [, number = '', text = ''] = /^(\d+)\s*[=:–-]\s*(\S.*)$/.exec(entry.value) ?? [];
+  const option = form.options.find(({ raw }) => raw === Number(number));
+  return number !== '' && option && alike(option.text, text) ? { ...entry, value: number } : entry;
 }
 
 /** `50.0 Hz` in the cell of the value; a unit column beside it has to say the same. */
