@@ -164,6 +164,11 @@ describe('the rows of a maker’s list', () => {
     );
   });
 
+  it('are parameters where only their code is there: they have to be completed', () => {
+    const list = understood('No;Name;Range;Default\nMotor;;;\nP1;Ramp;0 to 9 s;1\nP2;;;\nP3;Gain;0 to 9;1\n');
+    expect(list.codes).toEqual(['3 P1 Motor', '4 P2 Motor', '5 P3 Motor']);
+  });
+
   it('are told with the note that a mark points to', () => {
     const { findings } = understood(
       'No;Name;Range;Default\nP1;Limit;0 to 200 %;150*\nP2;Ramp;0 to 9 s;1 2)\n* 130 % with large units;;;\n2) depends on the region;;;\n',

@@ -114,6 +114,9 @@ export type RowKind =
 export function kindsOf({ columns, rows }: ListTable, code: string, name: string): readonly RowKind[] {
   const last = rows.findLastIndex(({ cells }) => cells[code] !== '' && cells[name] !== '');
   const first = rows.findIndex(({ cells }) => cells[code] !== '' && cells[name] !== '');
+  const shapes = new Set(
+    rows.flatMap(({ cells }) => (cells[code] && cells[name] ? [shapeOf(cells[code] ?? '')] : [])),
+  );
   return rows.map(({ cells }, at): RowKind => {
     const filled = columns.filter((column) => (cells[column] ?? '') !== '');
     const texts = filled.map((column) => cells[column] ?? '');
@@ -121,6 +124,8 @@ export function kindsOf({ columns, rows }: ListTable, code: string, name: string
       return { kind: 'heading-again' };
     if (filled.length === 1) {
       const [text = ''] = texts;
+      // A code without a name is a parameter that has to be completed, and no group.
+      if (filled[0] === code && shapes.has(shapeOf(text))) return { kind: 'parameter' };
       if (at > last || isNote(text)) return { kind: 'note', text: text.replace(/\s+/g, ' ') };
       if (filled[0] === code || filled[0] === name || !GOES_ON.has(headingTold(filled[0] ?? '').use ?? ''))
         return { kind: 'group', text: text.replace(/\s+/g, ' ') };
@@ -130,6 +135,9 @@ export function kindsOf({ columns, rows }: ListTable, code: string, name: string
     return { kind: goesOn ? 'goes-on' : 'without-code' };
   });
 }
+
+/** `P1-04` and `P2-11` are of one shape. */
+const shapeOf = (text: string): string => text.replace(/\d+/g, '9').replace(/\p{L}/gu, 'A');
 
 const isHeading = (text: string, column: string): boolean =>
   text.toLowerCase() === column.toLowerCase().replace(/ \(\d+\)$/, '');
