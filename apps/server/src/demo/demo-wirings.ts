@@ -215,7 +215,7 @@ class Maker {
     if (signal.endsWith('-ma') || feedback) {
       const name = feedback ? 'B7' : 'A1';
       const range = feedback ? this.range() : { low: 0, high: 100, unit: '%' };
-      const kind = { kind: 'transmitter', signal: '4-20-ma', wires: 4, range } as const;
+      const kind = { kind: 'transmitter', signal: '4-20-ma', wires: 4, range, failsAt: null } as const;
       this.add({ ...kind, name, what: feedback ? 'transmitter of the loop' : 'set-point of the controller' });
       this.wire(terminal(input.id), at(name, 'out'));
       this.wire(at(name, '0'), terminal(zero));

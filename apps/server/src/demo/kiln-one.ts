@@ -37,7 +37,6 @@ const COMMISSIONED: ValuesByMeaning = {
   'input.7.sense': 'on when open',
   'protect.overloadCurrent': '3.60',
   'protect.stallAction': 'fault',
-  'carrier.frequency': '6.0',
   'site.ambient': '50',
   'restart.count': '3',
   'restart.wait': '10.0',

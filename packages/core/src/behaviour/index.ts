@@ -1,5 +1,5 @@
 export { effectsOf, type Changed, type EffectLimits, type Effects } from './effects.ts';
-export { machineOf, type Machine } from './machine.ts';
+export { machineOf, type DigitalInput, type Machine } from './machine.ts';
 export { mendOf, type Mend } from './mend.ts';
 export * from './outcome.ts';
 export * from './same-behaviour.ts';

@@ -2,6 +2,7 @@
 // the facts, as they are shown; nobody else makes sentences of findings.
 
 import { showRegister } from '../values/index.ts';
+import { CHECK_TEXTS } from './check-texts.ts';
 
 /** A code and what its sentence needs; the catalogue below knows both. */
 export interface Words {
@@ -386,6 +387,7 @@ const WIRING = {
 };
 
 export const TEXTS = {
+  ...CHECK_TEXTS,
   ...MODEL_FILES,
   ...GAPS,
   ...OWN_MODELS,

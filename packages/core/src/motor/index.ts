@@ -2,3 +2,4 @@ export * from './plate.ts';
 export * from './plate-from-set.ts';
 export * from './plate-clash.ts';
 export * from './read-plate.ts';
+export * from './calculate.ts';

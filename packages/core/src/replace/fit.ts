@@ -3,7 +3,6 @@
 
 import {
   terminalsOf,
-  type DeratingPoint,
   type Dictionary,
   type Fit,
   type Outfit,
@@ -12,6 +11,7 @@ import {
   type TerminalKind,
 } from '../dictionary/index.ts';
 import type { PlainSet } from '../meanings/index.ts';
+import { deratedBy } from '../rules/index.ts';
 import { meaningOf } from '../values/index.ts';
 import type { FieldDevice } from '../wiring/index.ts';
 import type { WireMoves } from './wire-moves.ts';
@@ -83,7 +83,15 @@ function current(input: FitInput): FitItem {
   const needs = motor.kind === 'number' ? `${motor.value.toFixed(1)} A` : 'not told';
   const rated = unit.ok ? `${unit.value.value.toFixed(1)} A` : 'not told';
   if (motor.kind !== 'number' || !unit.ok) return { what: 'current', state: 'ask', needs, gives: rated };
-  const { share, told, unknown } = deratedBy(input);
+  const { derating } = input.fresh;
+  const { ambient, carrier } = input;
+  const { share, byHeat, byCarrier } = deratedBy(derating, ambient, carrier);
+  const told = [
+    ...(byHeat < 100 ? [`${ambient ?? ''} °C`] : []),
+    ...(byCarrier < 100 ? [`${carrier ?? ''} kHz`] : []),
+  ];
+  // Nobody has told how warm the cabinet is, and it counts on this model.
+  const unknown = ambient === null && (derating?.ambient.length ?? 0) > 0;
   const left = unit.value.value * share;
   const gives = told.length === 0 ? rated : `${left.toFixed(1)} A (${rated} at ${told.join(', ')})`;
   if (left < motor.value) return { what: 'current', state: 'bad', needs, gives };
@@ -97,35 +105,6 @@ function current(input: FitInput): FitItem {
 
 /** Below it a rating is chosen larger whatever the manual says. */
 const LEAST_SHARE = 0.8;
-
-/** What heat and carrier frequency leave of the current; `unknown` where the cabinet is not told and the model derates. */
-function deratedBy({ fresh: { derating }, ambient, carrier }: FitInput): {
-  readonly share: number;
-  readonly told: readonly string[];
-  readonly unknown: boolean;
-} {
-  if (!derating) return { share: 1, told: [], unknown: false };
-  const byHeat = ambient === null ? 100 : shareAt(derating.ambient, ambient);
-  const byCarrier = carrier === null ? 100 : shareAt(derating.carrier, carrier);
-  return {
-    share: (byHeat * byCarrier) / 10_000,
-    told: [
-      ...(byHeat < 100 ? [`${ambient ?? ''} °C`] : []),
-      ...(byCarrier < 100 ? [`${carrier ?? ''} kHz`] : []),
-    ],
-    unknown: ambient === null && derating.ambient.length > 0,
-  };
-}
-
-/** Straight between two points, in percent; what lies behind the last one counts as the last one. */
-function shareAt(points: readonly DeratingPoint[], at: number): number {
-  const sorted = [...points].sort((a, b) => a.at - b.at);
-  const after = sorted.findIndex((point) => point.at >= at);
-  const [above, below] = [sorted[after], sorted[after - 1]];
-  if (!above) return sorted.at(-1)?.share ?? 100;
-  if (!below) return above.share;
-  return below.share + ((above.share - below.share) * (at - below.at)) / (above.at - below.at);
-}
 
 function wired({ fresh, moves }: FitInput): readonly FitItem[] {
   const kinds = [

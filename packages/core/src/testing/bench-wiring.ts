@@ -38,7 +38,7 @@ export function benchWiring(dictionary: Dictionary, { signals = {}, arrangement 
       const name = `B${number}`;
       const signal = signals[number] ?? '0-10-v';
       const range = { low: 0, high: 100, unit: '%' };
-      devices.push({ kind: 'transmitter', name, what: '', signal, wires: 4, range });
+      devices.push({ kind: 'transmitter', name, what: '', signal, wires: 4, range, failsAt: null });
       wires.push(wire(terminal(each.id), at(name, 'out')), wire(at(name, '0'), terminal(zero)));
     }
   }

@@ -21,6 +21,10 @@ export interface SelectorPlace {
 export const FIELD_SIGNALS = ['0-10-v', '2-10-v', '0-20-ma', '4-20-ma', 'bipolar-10-v'] as const;
 export type FieldSignal = (typeof FIELD_SIGNALS)[number];
 
+/** Kinds of signals of analog outputs. */
+export const METER_SIGNALS = ['0-10-v', '0-20-ma', '4-20-ma'] as const;
+export type MeterSignal = (typeof METER_SIGNALS)[number];
+
 export const SENSORS = ['ptc', 'bimetal', 'linear'] as const;
 
 export type DeviceFacts =
@@ -46,7 +50,11 @@ export type DeviceFacts =
       readonly signal: FieldSignal;
       readonly wires: 2 | 4;
       readonly range: { readonly low: number; readonly high: number; readonly unit: string };
+      /** What it gives to tell that it has failed, in mA; nothing where nobody said it. */
+      readonly failsAt: number | null;
     }
+  /** A meter, or the input of a controller, on an analog output. */
+  | { readonly kind: 'meter'; readonly signal: MeterSignal }
   /** An output of a controller. */
   | { readonly kind: 'controller'; readonly volts: number }
   /** A lamp, a coil or another load. */
@@ -65,7 +73,8 @@ export const DEVICE_KINDS: Readonly<Record<DeviceKind, string>> = {
   selector: 'contacts 13-14 closes, 23-24 closes; places 0: / 1: 13-14 / 2: 23-24; between open',
   relay: '24 V; 50 mA; contacts 13-14 closes',
   potentiometer: '5000 Ω',
-  transmitter: '4-20-ma; 2 wires; range 0 to 10 bar',
+  transmitter: '4-20-ma; 2 wires; range 0 to 10 bar; fails at 3.6 mA',
+  meter: '0-10-v',
   controller: '24 V',
   load: '24 V; 100 mA',
   sensor: 'ptc',
@@ -101,6 +110,7 @@ export function connectionsOf(device: DeviceFacts): readonly string[] {
       return device.wires === 2 ? ['+', '-'] : ['+', '-', 'out', '0'];
     case 'controller':
     case 'supply':
+    case 'meter':
       return ['+', '-'];
     case 'sensor':
       return ['T1', 'T2'];
@@ -133,8 +143,11 @@ export function formatFacts(device: DeviceFacts): string {
       return `${device.ohms} Ω`;
     case 'transmitter': {
       const { low, high, unit } = device.range;
-      return `${device.signal}; ${device.wires} wires; range ${low} to ${high}${unit === '' ? '' : ` ${unit}`}`;
+      const fails = device.failsAt === null ? '' : `; fails at ${device.failsAt} mA`;
+      return `${device.signal}; ${device.wires} wires; range ${low} to ${high}${unit === '' ? '' : ` ${unit}`}${fails}`;
     }
+    case 'meter':
+      return device.signal;
     case 'controller':
       return `${device.volts} V`;
     case 'load':
@@ -159,6 +172,7 @@ const QUANTITIES = { volts: 'V', milliamps: 'mA', ohms: 'Ω' } as const;
 /** The sign for ohm, its older double, or the word. */
 const OHM = '(?:Ω|\u2126|[Oo]hm)';
 const RANGE = new RegExp(`^range ${NUMBER} to ${NUMBER}(?: (\\S{1,12}))?$`);
+const FAILS = new RegExp(`^fails at ${NUMBER} ?mA$`);
 
 class FactsReader {
   private readonly pieces: string[];
@@ -214,6 +228,11 @@ class FactsReader {
     const found = this.take(RANGE);
     if (!found) this.missing('a range, such as "range 0 to 10 bar"');
     return { low: Number(found?.[1] ?? 0), high: Number(found?.[2] ?? 1), unit: found?.[3] ?? '' };
+  }
+
+  failsAt(): number | null {
+    const found = this.take(FAILS)?.[1];
+    return found === undefined ? null : Number(found);
   }
 
   contacts(): DeviceContact[] {
@@ -277,7 +296,12 @@ function readFacts(kind: DeviceKind, at: FactsReader): DeviceFacts {
     case 'potentiometer':
       return { kind, ohms: at.quantity('ohms') };
     case 'transmitter':
-      return { kind, signal: at.word(FIELD_SIGNALS), wires: at.wires(), range: at.range() };
+      return {
+        ...{ kind, signal: at.word(FIELD_SIGNALS), wires: at.wires(), range: at.range() },
+        failsAt: at.failsAt(),
+      };
+    case 'meter':
+      return { kind, signal: at.word(METER_SIGNALS) };
     case 'controller':
       return { kind, volts: at.quantity('volts') };
     case 'load':

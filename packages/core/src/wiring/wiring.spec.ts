@@ -17,6 +17,7 @@ import {
   readWiring,
   showEnd,
   type DeviceFacts,
+  METER_SIGNALS,
   type DeviceKind,
   type Wiring,
 } from './index.ts';
@@ -57,7 +58,9 @@ const facts: fc.Arbitrary<DeviceFacts> = fc.oneof(
       high: fc.integer({ min: 1, max: 999 }),
       unit: fc.constantFrom('', 'bar', 'm³/h'),
     }),
+    failsAt: fc.option(fc.constantFrom(3.6, 21.5), { nil: null }),
   }),
+  fc.record({ kind: fc.constant('meter' as const), signal: fc.constantFrom(...METER_SIGNALS) }),
   fc.record({
     kind: fc.constantFrom('load' as const, 'brake' as const, 'supply' as const),
     volts: amount,

@@ -1,0 +1,4 @@
+export { CHECKS } from './all/index.ts';
+export * from './check.ts';
+export * from './ground.ts';
+export { runChecks, type Report, type UntoldCheck } from './run.ts';
