@@ -8,6 +8,7 @@ import { AxesModule } from './axes/axes.module.ts';
 import { BackupModule } from './backup/backup.module.ts';
 import { CatalogueModule } from './catalogue/catalogue.module.ts';
 import { ChangesModule } from './changes/changes.module.ts';
+import { ChecksModule } from './checks/checks.module.ts';
 import { CompareModule } from './compare/compare.module.ts';
 import { DecisionsModule } from './decisions/decisions.module.ts';
 import { DemoModule } from './demo/demo.module.ts';
@@ -51,6 +52,7 @@ const FLOORS = [
   WritingModule,
   KeyInModule,
   OverviewModule,
+  ChecksModule,
   LiveModule,
   DryRunModule,
   PeersModule,

@@ -16,6 +16,7 @@ import {
   localCertificate,
   type Https,
 } from './reaching/certificate.ts';
+import { CheckClock } from './checks/check-clock.service.ts';
 import { RoundClock } from './rounds/round-clock.service.ts';
 import { createApplication } from './application.ts';
 import { DEMO_ACCOUNTS, DemoPlant } from './demo/demo-plant.service.ts';
@@ -61,6 +62,7 @@ if (DEMO_LINES) await app.get(DemoPlant).ensure(JSON.parse(DEMO_LINES) as Record
 const firstAccount = DEMO_LINES ? undefined : await makeFirstAccount(app.get(Access), app.get(DataSource));
 // Only now: the demo's rounds have to know of their last run before anybody looks at the clock.
 app.get(RoundClock).watch();
+app.get(CheckClock).watch();
 await app.listen(Number(PORT), HOST);
 const accounts = DEMO_LINES
   ? DEMO_ACCOUNTS.map(({ signInName, password, role }) => ({ signInName, password, role }))

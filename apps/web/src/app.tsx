@@ -35,6 +35,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./wiring/wiring-page.tsx')).WiringPage }),
       },
       {
+        path: 'positions/:tag/checks',
+        lazy: async () => ({ Component: (await import('./checks/checks-page.tsx')).ChecksPage }),
+      },
+      {
         path: 'positions/:tag/dry-run',
         lazy: async () => ({ Component: (await import('./dry-run/dry-run-page.tsx')).DryRunPage }),
       },

@@ -1,5 +1,6 @@
 export * from './access.ts';
 export * from './axes.ts';
+export * from './checks.ts';
 export * from './comparison.ts';
 export * from './cross-references.ts';
 export * from './decisions.ts';

@@ -13,6 +13,8 @@ export interface RegisterPage {
   readonly all: number;
   /** Positions that the filters let through, whatever their state. */
   readonly counts: Readonly<Partial<Record<PositionStateKind, number>>>;
+  /** Positions that the filters let through and that have an open finding. */
+  readonly withFindings: number;
   /** Positions that the filters let through, the state among them. */
   readonly total: number;
   /** So many of them have a line. */
@@ -77,6 +79,8 @@ export interface PositionView {
   readonly newestIsOfUnit: boolean;
   readonly baselineRevision: number | null;
   readonly lastTry: LastTryView | null;
+  /** Open findings of the checks; nothing where its newest values wait for their check, or nothing is known of its unit. */
+  readonly findings: { readonly stop: number; readonly look: number } | null;
   readonly state: PositionState;
 }
 

@@ -12,6 +12,8 @@ export interface SupplyView {
   readonly name: string;
   readonly nominalVolts: number;
   readonly frequency: 50 | 60;
+  /** At which a residual-current device before its units trips, in mA; 0 where there is none, nothing where nobody said. */
+  readonly residualMilliamps: number | null;
   readonly version: number;
   /** The newest first. */
   readonly measurements: readonly MeasurementView[];

@@ -5,12 +5,13 @@ import { SetsModule } from '../sets/sets.module.ts';
 import { AcrossController } from './across.controller.ts';
 import { Across } from './across.service.ts';
 import { ComparisonController } from './comparison.controller.ts';
+import { PositionSets } from './position-sets.service.ts';
 import { ReferencedSets } from './referenced-sets.service.ts';
 
 @Module({
   imports: [SetsModule, RegisterModule, CatalogueModule],
   controllers: [ComparisonController, AcrossController],
-  providers: [Across, ReferencedSets],
-  exports: [Across, ReferencedSets],
+  providers: [Across, ReferencedSets, PositionSets],
+  exports: [Across, ReferencedSets, PositionSets],
 })
 export class CompareModule {}

@@ -15,8 +15,8 @@ import { ReferencedSets, untoldOf } from './referenced-sets.service.ts';
 const FLAG = ['yes', 'no'] as const;
 
 class ComparisonQuery {
-  @ApiPropertyOptional({ default: 'baseline' }) @Maybe() @IsString() @MaxLength(60) a?: string;
-  @ApiPropertyOptional({ default: 'newest' }) @Maybe() @IsString() @MaxLength(60) b?: string;
+  @ApiPropertyOptional({ default: 'baseline' }) @Maybe() @IsString() @MaxLength(400) a?: string;
+  @ApiPropertyOptional({ default: 'newest' }) @Maybe() @IsString() @MaxLength(400) b?: string;
   @ApiPropertyOptional({ enum: FLAG, description: 'monitors and counters too' })
   @Maybe()
   @IsIn(FLAG)

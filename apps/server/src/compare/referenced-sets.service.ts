@@ -1,11 +1,12 @@
 // Sets by reference, as addresses and requests name them: `default`, `baseline`, `baseline:2`, `newest`, `backup:ID`,
-// `replacement:ID` for what the sheet of a replacement promises, `part:ID` for some values that a file told.
+// `replacement:ID` for what the sheet of a replacement promises, `part:ID` for some values that a file told, and
+// `values:02P=360,05C=1` for raw values on top of what the unit was last seen to hold.
 
 import { Injectable } from '@nestjs/common';
 import type { ComparedSide } from '@drive-keep/api';
-import type { Code } from '@drive-keep/core/dictionary';
+import { factsOf, findParameter, refusalOf, type Code } from '@drive-keep/core/dictionary';
 import { defaultSet, hashOf, type ParameterSet } from '@drive-keep/core/sets';
-import type { Reading } from '@drive-keep/core/values';
+import { showRaw, type Reading } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { ProblemException } from '../problems/problem.ts';
@@ -31,6 +32,7 @@ export interface ReferencedSet {
 export const untoldOf = (a: ReferencedSet, b: ReferencedSet): ReadonlySet<Code> =>
   new Set([...a.untold, ...b.untold]);
 
+const VALUES = 'values:';
 const NO_ASIDE: ReadonlyMap<Code, Reading> = new Map();
 const ALL_TOLD: ReadonlySet<Code> = new Set();
 
@@ -48,6 +50,7 @@ export class ReferencedSets {
   async get(at: PositionWithUnit, reference: string): Promise<ReferencedSet> {
     if (reference === 'default') return this.defaults(at);
     if (reference === 'newest') return this.newest(at);
+    if (reference.startsWith(VALUES)) return this.withValues(at, reference);
     const [kind, id = ''] = reference.split(':');
     if (kind === 'baseline') return this.baseline(at, id);
     if (kind === 'backup') return this.ofBackup(reference, await this.backupOf(at, id));
@@ -101,6 +104,30 @@ export class ReferencedSets {
       },
       ...{ set, aside: NO_ASIDE },
       untold: new Set(parameters.map(({ code }) => code).filter((code) => !set.readings.has(code))),
+    };
+  }
+
+  /** Values that the unit would refuse are no set. */
+  private async withValues(at: PositionWithUnit, reference: string): Promise<ReferencedSet> {
+    const newest = await this.newest(at);
+    const dictionary = await this.dictionaries.get(newest.set.dictionary);
+    const facts = factsOf(dictionary, at.unit) ?? {};
+    const readings = new Map(newest.set.readings);
+    const said: string[] = [];
+    for (const piece of reference.slice(VALUES.length).split(',')) {
+      const [, code = '', text = ''] = /^(.+)=(-?\d{1,10})$/.exec(piece) ?? [];
+      const parameter = findParameter(dictionary, code);
+      if (!parameter) throw missing(`"${piece}" is no value of ${dictionary.name}. Write CODE=RAW.`, 422);
+      const raw = Number(text);
+      if (refusalOf(parameter, raw, facts) || parameter.access === 'read')
+        throw missing(`${code} does not take the raw value ${text} on this unit.`, 422);
+      readings.set(parameter.code, raw);
+      said.push(`${code} ${showRaw(parameter.form, raw)}`);
+    }
+    const set = { dictionary: dictionary.id, readings };
+    return {
+      side: { reference, lastingReference: reference, title: said.join(', '), at: null, hash: hashOf(set) },
+      ...{ set, aside: NO_ASIDE, untold: ALL_TOLD },
     };
   }
 

@@ -1,57 +1,65 @@
-// The checks on every position of the demo plant: what the story means is found, and nothing else.
+// The checks on every position of the demo plant: what its story means is found, and nothing else.
 
-import { expect, it } from '@jest/globals';
-import { groundOf, runChecks, type Peer } from '@drive-keep/core/checks';
-import { describe as sentence } from '@drive-keep/core/findings';
-import { plateFromSet, plateOf, CONNECTIONS } from '@drive-keep/core/motor';
-import { loadModels } from '@drive-keep/plant-sim';
-import { MODELS_FOLDER } from '../testing/running-plant.ts';
-import { demoPositions } from './demo-positions.ts';
-import { demoWiring } from './demo-wirings.ts';
-import { bridgeBeside } from './describe-plant.ts';
-import { setAt } from './position-history.ts';
-import { MAINS_VOLTS, NIGHTS, type DemoPosition } from './story.ts';
+import { afterAll, beforeAll, expect, it } from '@jest/globals';
+import type { PlantFindingsView } from '@drive-keep/api';
+import { RunningPlant } from '../testing/running-plant.ts';
 
-const models = loadModels(MODELS_FOLDER);
-const bridge = bridgeBeside(MODELS_FOLDER);
-const modelOf = ({ model }: DemoPosition) => {
-  const found = models.get(model);
-  if (!found) throw new Error(model);
-  return found;
+let plant: RunningPlant;
+beforeAll(async () => {
+  plant = await RunningPlant.start();
+});
+afterAll(() => plant.stop());
+
+/** What runs on after a dip of the supply, and was accepted so: `(…)`. */
+const RUNS_ON = ['(restart-maintained)', '(start-at-power-up)'];
+const SECTIONS = Array.from({ length: 12 }, (_, at) => `KL1-RD-${String(at + 1).padStart(2, '0')}`);
+
+/** By position: what is open, and in brackets what the engineer has accepted. */
+const MEANT: Readonly<Record<string, readonly string[]>> = {
+  ...Object.fromEntries(SECTIONS.map((tag) => [tag, RUNS_ON])),
+  // The mistake of the story, and a change of the stop that was accepted.
+  'KL1-RD-07': [...RUNS_ON, '(stop-changed stop.mode)', 'overload-over-plate'],
+  'KL1-RD-09': [...RUNS_ON, 'firmware-older'],
+  // Reset with the wrong region.
+  'KL1-CA-01': [...RUNS_ON, 'plate-frequency', 'plate-voltage', 'region-mains region', 'supply-below'],
+  // The draught transmitter on 0 to 20 mA.
+  'KL1-FD-01': [...RUNS_ON, 'fire-restart', 'signal-sender signal 2'],
+  'KL1-RC-01': RUNS_ON,
+  // Delivered to restart, and the reason of the first is over.
+  'DR-CF-01': ['restart-maintained', 'start-at-power-up'],
+  'DR-CF-02': ['(restart-maintained)', 'start-at-power-up'],
+  'DR-CF-03': ['(restart-maintained)', 'start-at-power-up'],
+  // More than normal duty bears for a minute.
+  'BP-BM-01': ['limit-over-unit'],
+  // Small motors on the smallest unit of an old series, and what a replacement took over from one.
+  'GL-BE-01': ['overload-over-plate'],
+  'GL-BE-02': ['overload-over-plate'],
+  'GL-BE-03': ['overload-over-plate'],
+  // Two motors under one name: this one was measured.
+  'GL-BE-04': ['identified-unused'],
+  'GL-PU-01': ['loss-unseen signal 2'],
+  'PR-IN-01': ['run-contradicts input 2'],
+  // A live zero that the drive does not know of.
+  'PR-PB-01': ['signal-sender signal 1'],
+  'PR-PB-02': ['signal-sender signal 1'],
+  // A jog button, and commands from the keypad; the same at the lift, which a controller leads.
+  'SP-OB-01': ['input-dead input 5'],
+  'SP-ST-01': ['input-dead input 6'],
+  // As delivered the old compact drive starts when its supply comes.
+  'SP-OB-02': ['start-at-power-up'],
+  'SP-OB-03': ['start-at-power-up'],
 };
 
-it('lists', () => {
-  const all = demoPositions();
-  const nameOf = (motor: string) => motor.split(',')[0] ?? motor;
-  const lines: string[] = [];
-  for (const told of all) {
-    const dictionary = modelOf(told);
-    const first = all.find(({ motor }) => nameOf(motor) === nameOf(told.motor)) ?? told;
-    const plate = plateOf(plateFromSet(bridge, modelOf(first), setAt(modelOf(first), first, NIGHTS + 1)));
-    const speed = /(\d+) rpm/.exec(told.motor)?.[1];
-    const connection = CONNECTIONS.find((each) => told.motor.includes(each));
-    const [rating = {}] = plate.ratings;
-    const peers: Peer[] = all
-      .filter((each) => each.machine === told.machine && each.model.split('@')[0] === told.model.split('@')[0] && each.tag !== told.tag)
-      .map((each) => ({
-        tag: each.tag,
-        firmware: String(each.firmware),
-        set: bridge.read(modelOf(each), each, setAt(modelOf(each), each, 0).readings),
-      }));
-    const ground = groundOf(bridge, dictionary, told, setAt(dictionary, told, 0).readings, {
-      plate: { ...plate, ratings: [{ ...rating, ...(connection ? { connection } : {}), ...(speed ? { speed: Number(speed) } : {}) }] },
-      wiring: demoWiring(told, dictionary, bridge),
-      site: { ambient: told.area === 'Kiln 1' ? 48 : 32, nominalVolts: 400, measuredVolts: told.area === 'Kiln 1' ? MAINS_VOLTS : 404.5, hertz: 50, residualMilliamps: null },
-      address: told.line?.address ?? 'keypad',
-      peers,
-      firmware: String(told.firmware),
-      baseline: bridge.read(dictionary, told, setAt(dictionary, told, NIGHTS).readings),
-    });
-    const report = runChecks(ground);
-    for (const each of report.found)
-      lines.push(`${told.tag} ${each.attention} ${each.check} [${each.at}] ${sentence(each.said as never)} {${each.values.map(({ code }) => code).join(' ')}} mends ${JSON.stringify(each.mends)}`);
-    if (process.env['UNTOLD']) for (const { check, missing } of report.untold) lines.push(`   ${told.tag} untold ${check}: ${missing.join('; ')}`);
-  }
-  console.log(lines.join('\n'));
-  expect(lines).toBeDefined();
+it('find what the story of the plant means, and nothing else', async () => {
+  const viewer = await plant.signIn('viewer');
+  const { findings, waiting, checked, unknown } = (await viewer.get<PlantFindingsView>('findings')).body;
+  expect([waiting, checked, unknown]).toEqual([0, 42, 0]);
+  const found: Record<string, string[]> = {};
+  for (const { tag, identity, accepted } of findings)
+    (found[tag] ??= []).push(accepted ? `(${identity})` : identity);
+  for (const list of Object.values(found)) list.sort();
+  expect(found).toEqual(MEANT);
+  // Nothing on most positions but what was accepted.
+  const clean = 42 - Object.values(MEANT).filter((all) => all.some((each) => !each.startsWith('('))).length;
+  expect(clean).toBeGreaterThan(21);
 });

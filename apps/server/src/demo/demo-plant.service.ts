@@ -38,6 +38,7 @@ import { MachineController } from '../axes/machine-controller.entity.ts';
 import { STACKER_CONTROLLER } from './packing.ts';
 import { makeMotors } from './demo-motors.ts';
 import { makeSite } from './demo-site.ts';
+import { DemoFindings } from './demo-findings.service.ts';
 import { DemoReplacements } from './demo-replacements.service.ts';
 import { makeMovedWiring, makeWirings } from './demo-wirings.ts';
 
@@ -64,6 +65,7 @@ export class DemoPlant {
     private readonly foundAgain: FoundAgain,
     private readonly logbook: Logbook,
     private readonly replacements: DemoReplacements,
+    private readonly findings: DemoFindings,
   ) {}
 
   /** `ports` by line name, as the simulated plant opened them. */
@@ -98,6 +100,7 @@ export class DemoPlant {
       return made;
     });
     await this.replacements.make(placed, now);
+    await this.findings.make(placed, now);
   }
 
   private async makeRegister(manager: EntityManager, now: Date): Promise<Placed[]> {

@@ -12,12 +12,14 @@ const KILN = 'Kiln 1';
 
 interface ToldSupply {
   readonly name: string;
+  readonly residualMilliamps: number;
   readonly measured: readonly { readonly nightsAgo: number; readonly volts: number; readonly note: string }[];
 }
 
 const SUPPLIES: readonly ToldSupply[] = [
   {
     name: 'Main supply',
+    residualMilliamps: 0,
     measured: [
       { nightsAgo: NIGHTS - 20, volts: 402, note: 'at the main board, by day' },
       { nightsAgo: 75, volts: 404.5, note: 'at the main board, by day' },
@@ -25,6 +27,7 @@ const SUPPLIES: readonly ToldSupply[] = [
   },
   {
     name: 'Kiln supply',
+    residualMilliamps: 300,
     measured: [
       { nightsAgo: NIGHTS - 20, volts: 411, note: 'tap of the transformer at +5 %' },
       { nightsAgo: 210, volts: 425.5, note: 'after the second transformer was switched off' },
@@ -44,8 +47,10 @@ const AMBIENT: Readonly<Record<string, number>> = {
 
 export async function makeSite(manager: EntityManager, placed: readonly Placed[], now: Date): Promise<void> {
   const supplies = new Map<string, string>();
-  for (const { name, measured } of SUPPLIES) {
-    const { id } = await manager.save(Supply, { name, nominalVolts: 400, frequency: 50 });
+  for (const { name, measured, residualMilliamps } of SUPPLIES) {
+    const { id } = await manager.save(Supply, {
+      ...{ name, nominalVolts: 400, frequency: 50, residualMilliamps },
+    });
     supplies.set(name, id);
     for (const { nightsAgo, volts, note } of measured) {
       const row = { supplyId: id, volts: volts.toFixed(1), person: TECHNICIAN, note };

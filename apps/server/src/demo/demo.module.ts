@@ -4,12 +4,14 @@ import { CatalogueModule } from '../catalogue/catalogue.module.ts';
 import { LogbookModule } from '../logbook/logbook.module.ts';
 import { SetsModule } from '../sets/sets.module.ts';
 import { ReplacingModule } from '../replacing/replacing.module.ts';
+import { ChecksModule } from '../checks/checks.module.ts';
+import { DemoFindings } from './demo-findings.service.ts';
 import { DemoReplacements } from './demo-replacements.service.ts';
 import { DemoPlant } from './demo-plant.service.ts';
 
 @Module({
-  imports: [ReplacingModule, AccessModule, CatalogueModule, SetsModule, LogbookModule],
-  providers: [DemoPlant, DemoReplacements],
+  imports: [ReplacingModule, ChecksModule, AccessModule, CatalogueModule, SetsModule, LogbookModule],
+  providers: [DemoPlant, DemoFindings, DemoReplacements],
   exports: [DemoPlant],
 })
 export class DemoModule {}

@@ -8,6 +8,15 @@ export const drying: readonly DemoPosition[] = [
   ...[1, 2, 3].map((number) =>
     demoPosition(FANS, {
       tag: `DR-CF-0${number}`,
+      // The reason was good for a summer; its day is over at the first fan.
+      accepted: [
+        {
+          finding: 'restart-maintained',
+          nightsAgo: 190,
+          daysLeft: number === 1 ? -3 : 45,
+          reason: 'Tiles crack when the air stands; new doors with switches come in winter',
+        },
+      ],
       duty: `Dryer circulation fan ${number}`,
       motor: 'Fan motor 7.5 kW, 400 V delta, 14.9 A, 1455 rpm',
       model: 'toreka-f3@1',

@@ -62,6 +62,8 @@ export interface DemoPosition {
   /** Nights on which a keypad-only unit was read off. */
   readonly readOff: readonly number[];
   readonly tolerated: readonly ToldToleration[];
+  /** Findings of the checks that the engineer has accepted for a while. */
+  readonly accepted: readonly ToldAcceptance[];
   /** Registers that this unit's older firmware refuses, by meaning. */
   readonly refuses: readonly string[];
   /** Since so many nights the rounds end with this instead of a backup. */
@@ -77,6 +79,15 @@ export type OldUnitTold = Pick<DemoPosition, 'model' | 'rating' | 'serial' | 'fi
 
 type Needed = 'tag' | 'duty' | 'motor' | 'model' | 'rating' | 'serial' | 'firmware' | 'values';
 
+/** By the identity of the finding. */
+export interface ToldAcceptance {
+  readonly finding: string;
+  readonly nightsAgo: number;
+  /** Below zero: its day is over. */
+  readonly daysLeft: number;
+  readonly reason: string;
+}
+
 /** A position with what most of them have in common. */
 export function demoPosition(
   place: Pick<DemoPosition, 'area' | 'machine'>,
@@ -90,6 +101,7 @@ export function demoPosition(
     runs: true,
     readOff: [],
     tolerated: [],
+    accepted: [],
     refuses: [],
     failing: null,
     mischief: {},

@@ -116,7 +116,7 @@ const TOLD: Readonly<Record<string, Told | undefined>> = {
       ...[RUN, ...FAULT_LAMP],
       ['contact', 'S4', 'contacts 13-14 closes', 'loop off'],
       ['contact', 'K2', 'contacts 13-14 closes', 'nozzles clear, from the glaze mixer'],
-      ['transmitter', 'B7', '4-20-ma; 4 wires; range 0 to 100 %', 'pressure of the glaze'],
+      ['transmitter', 'B7', '4-20-ma; 4 wires; range 0 to 100 %; fails at 3.6 mA', 'pressure of the glaze'],
     ],
     wires: [
       ...['21 S1:14', 'S1:13 20', '23 S4:14', 'S4:13 20', '24 K2:14', 'K2:13 20'],
@@ -138,7 +138,8 @@ const TOLD: Readonly<Record<string, Told | undefined>> = {
       ['contact', 'S12', 'contacts 13-14 closes', 'fire operation'],
       ['contact', 'S9', 'contacts 13-14 closes; momentary', 'reset button'],
       ['sensor', 'B1', 'bimetal', 'winding contact'],
-      ['transmitter', 'B7', '4-20-ma; 4 wires; range -100 to 0 Pa', 'draught in the flue'],
+      ['transmitter', 'B7', '4-20-ma; 4 wires; range -100 to 0 Pa; fails at 3.6 mA', 'draught in the flue'],
+      ['meter', 'P1', '4-20-ma', 'fan speed at the kiln desk'],
       ['load', 'Y1', '24 V; 300 mA', 'damper drive'],
       ['load', 'H1', '24 V; 80 mA', 'fault lamp'],
       CABINET,
@@ -146,7 +147,7 @@ const TOLD: Readonly<Record<string, Told | undefined>> = {
     wires: [
       ...['D1 S4:14', 'S4:13 P24', 'D3 S4:24', 'S4:23 P24', 'D2 B5:14', 'B5:13 P24'],
       ...['D4 S12:14', 'S12:13 P24', 'D5 S9:14', 'S9:13 P24', 'D6 B1:T1', 'B1:T2 P24'],
-      ...['AI2 B7:out', 'B7:0 AC', 'R21 T1:+', 'R24 Y1:A1', 'Y1:A2 T1:-'],
+      ...['AI2 B7:out', 'B7:0 AC', 'AO1 P1:+', 'P1:- AC', 'R21 T1:+', 'R24 Y1:A1', 'Y1:A2 T1:-'],
       // Relay 1 falls at a fault and without supply: the lamp hangs on the contact that closes then.
       ...['R11 T1:+', 'R12 H1:A1', 'H1:A2 T1:-'],
     ],

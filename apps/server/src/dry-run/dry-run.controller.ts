@@ -13,7 +13,7 @@ class SetQuery {
   })
   @Maybe()
   @IsString()
-  @MaxLength(80)
+  @MaxLength(400)
   set?: string;
 }
 

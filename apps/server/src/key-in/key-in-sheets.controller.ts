@@ -24,7 +24,7 @@ const MOST_MARKS = 2000;
 class MakeBody extends PartialType(CodesBody) {
   @ApiProperty({ example: 'baseline', description: 'set whose values are wanted' })
   @IsString()
-  @MaxLength(60)
+  @MaxLength(400)
   target: string;
 }
 

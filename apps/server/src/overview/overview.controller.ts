@@ -44,6 +44,13 @@ class RegisterQuery {
   @MaxLength(100)
   find?: string;
   @ApiPropertyOptional({ enum: STATE_KINDS }) @Maybe() @IsIn(STATE_KINDS) state?: PositionStateKind;
+  @ApiPropertyOptional({
+    enum: ['open', 'stop'],
+    description: 'with an open finding of the checks, or one that stops',
+  })
+  @Maybe()
+  @IsIn(['open', 'stop'])
+  findings?: 'open' | 'stop';
   @ApiPropertyOptional({ enum: REGISTER_SORTS }) @Maybe() @IsIn(REGISTER_SORTS) sort?: RegisterSort;
   @ApiPropertyOptional({ enum: ['yes', 'no'] }) @Maybe() @IsIn(['yes', 'no']) backwards?: 'yes' | 'no';
   @ApiPropertyOptional({ type: Number })
@@ -82,11 +89,11 @@ export class OverviewController {
       this.dataSource.getRepository(Plant).findOneBy({ id: true }),
     ]);
     const order = { sort, backwards: backwards === 'yes' };
-    const { positions, counts } = filterRegister(all, { ...filter, ...order });
+    const { positions, counts, withFindings } = filterRegister(all, { ...filter, ...order });
     return {
       plant: plant?.name ?? '',
       all: all.filter(({ retiredAt }) => retiredAt === null).length,
-      counts,
+      ...{ counts, withFindings },
       total: positions.length,
       onLine: positions.filter(({ unit }) => unit.line !== null).length,
       from,

@@ -14,7 +14,7 @@ import { Clock } from '../storage/clock.ts';
 import { SharedAnswer } from '../storage/shared-answer.ts';
 import { dayOf, Tolerations } from '../tolerations/tolerations.service.ts';
 import { stateOf } from './position-state.ts';
-import { inPlantOrder, ROWS, type Row } from './register-rows.ts';
+import { inPlantOrder, rowsOn, type Row } from './register-rows.ts';
 
 @Injectable()
 export class Overview {
@@ -34,12 +34,17 @@ export class Overview {
   positions = (): Promise<readonly PositionView[]> => this.shared.ask();
 
   private async all(): Promise<readonly PositionView[]> {
-    const [rows, looked] = await Promise.all([this.dataSource.query<Row[]>(ROWS), this.tolerations.among()]);
+    const [rows, looked] = await Promise.all([
+      this.dataSource.query<Row[]>(rowsOn(dayOf(this.clock.now()))),
+      this.tolerations.among(),
+    ]);
     return this.views(inPlantOrder(rows), (row) => looked.has(row.id));
   }
 
   async detail(tag: string): Promise<PositionDetailView> {
-    const [row]: Row[] = await this.dataSource.query(`${ROWS} where p.tag = $1`, [tag]);
+    const [row]: Row[] = await this.dataSource.query(`${rowsOn(dayOf(this.clock.now()))} where p.tag = $1`, [
+      tag,
+    ]);
     if (!row) throw notFound(`The position ${tag}`);
     const formerUnits = await this.formerUnits(row);
     const [position] = await this.views([row], () => true);
@@ -158,6 +163,13 @@ function positionView(
     ...counted,
     newestBackup: row.newest_at?.toISOString() ?? null,
     newestIsOfUnit: row.newest_unit_id === row.unit_id,
+    findings:
+      row.retired_at === null &&
+      row.newest_unit_id === row.unit_id &&
+      row.newest_hash === row.checked_hash &&
+      row.newest_hash !== null
+        ? { stop: row.stop, look: row.look }
+        : null,
     baselineRevision: row.revision,
     lastTry:
       outcome && endedAt

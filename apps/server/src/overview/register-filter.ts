@@ -10,6 +10,8 @@ export interface RegisterFilter {
   readonly criticality?: string | undefined;
   readonly find?: string | undefined;
   readonly state?: PositionStateKind | undefined;
+  /** With an open finding, or one that stops. */
+  readonly findings?: 'open' | 'stop' | undefined;
   readonly sort: RegisterSort;
   readonly backwards: boolean;
 }
@@ -20,6 +22,8 @@ export interface FilteredRegister {
   readonly positions: readonly PositionView[];
   /** By state, over everything that the other filters let through. */
   readonly counts: Counts;
+  /** In place with an open finding, over the same. */
+  readonly withFindings: number;
 }
 
 /** `all` in plant order, which is kept among equals. Retired positions are shown only when asked for. */
@@ -31,13 +35,19 @@ export function filterRegister(all: readonly PositionView[], filter: RegisterFil
   const matching = all.filter((position) => matches(position, filter, words));
   const counts: Counts = {};
   for (const { state } of matching) counts[state.kind] = (counts[state.kind] ?? 0) + 1;
-  const shown = matching.filter(({ state: { kind } }) =>
-    filter.state ? kind === filter.state : kind !== 'retired',
+  const withFindings = matching.filter((position) => hasFindings(position, 'open')).length;
+  const shown = matching.filter(
+    (position) =>
+      (filter.state ? position.state.kind === filter.state : position.state.kind !== 'retired') &&
+      (filter.findings === undefined || hasFindings(position, filter.findings)),
   );
   const key = keyOf(filter.sort);
   const sorted = key ? [...shown].sort((a, b) => (key(a) < key(b) ? -1 : key(a) > key(b) ? 1 : 0)) : shown;
-  return { positions: filter.backwards ? [...sorted].reverse() : sorted, counts };
+  return { positions: filter.backwards ? [...sorted].reverse() : sorted, counts, withFindings };
 }
+
+const hasFindings = ({ findings }: PositionView, wanted: 'open' | 'stop'): boolean =>
+  findings !== null && (findings.stop > 0 || (wanted === 'open' && findings.look > 0));
 
 function matches(position: PositionView, filter: RegisterFilter, words: readonly string[]): boolean {
   const { unit } = position;

@@ -28,6 +28,19 @@ class SupplyBody {
   @ApiProperty({ example: 'Kiln supply' }) @Name() name: string;
   @ApiProperty({ example: 400 }) @IsInt() @Min(100) @Max(1000) nominalVolts: number;
   @ApiProperty({ enum: [50, 60] }) @IsIn([50, 60]) frequency: 50 | 60;
+  @ApiPropertyOptional({
+    nullable: true,
+    type: Number,
+    example: 300,
+    description:
+      'at which a residual-current device trips, in mA; 0 where there is none, nothing where nobody said',
+  })
+  @Maybe()
+  @OrNothing()
+  @IsInt()
+  @Min(0)
+  @Max(30_000)
+  residualMilliamps?: number | null;
 }
 class SupplyChangeBody extends IntersectionType(SupplyBody, VersionBody) {}
 

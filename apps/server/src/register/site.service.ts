@@ -12,7 +12,9 @@ import { Cabinet } from './cabinet.entity.ts';
 import { SupplyMeasurement } from './supply-measurement.entity.ts';
 import { Supply } from './supply.entity.ts';
 
-export type SupplyWish = Pick<Supply, 'name' | 'nominalVolts' | 'frequency'>;
+export type SupplyWish = Pick<Supply, 'name' | 'nominalVolts' | 'frequency'> & {
+  readonly residualMilliamps?: number | null;
+};
 export type CabinetWish = Pick<Cabinet, 'name' | 'ambient'>;
 export interface MeasurementWish {
   readonly volts: number;

@@ -24,6 +24,7 @@ import { WiringEvidence1764000000021 } from './migrations/wiring-evidence.ts';
 import { Replacing1764000000022 } from './migrations/replacing.ts';
 import { ReplacementAttempts1764000000023 } from './migrations/replacement-attempts.ts';
 import { SetParts1764000000024 } from './migrations/set-parts.ts';
+import { Checks1764000000025 } from './migrations/checks.ts';
 import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -60,6 +61,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Replacing1764000000022,
     ReplacementAttempts1764000000023,
     SetParts1764000000024,
+    Checks1764000000025,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

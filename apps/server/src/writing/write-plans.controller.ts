@@ -14,7 +14,7 @@ const MOST_PLANS = 20;
 class PlanBody extends PartialType(CodesBody) {
   @ApiProperty({ example: 'baseline', description: 'set whose values are wanted' })
   @IsString()
-  @MaxLength(60)
+  @MaxLength(400)
   target: string;
 }
 

@@ -2,6 +2,7 @@
 
 import type {
   AcrossView,
+  ChecksView,
   ComparisonView,
   CrossReferenceView,
   DecisionsView,
@@ -27,6 +28,7 @@ import type {
   PeersView,
   PositionDetailView,
   PeerGroup,
+  PlantFindingsView,
   RegisterOutline,
   PositionSiteView,
   SiteView,
@@ -110,6 +112,10 @@ export const useScan = (id: string | undefined) =>
   });
 export const usePosition = (tag: string) => useGet<PositionDetailView>(`positions/${tag}`);
 export const useSite = () => useGet<SiteView>('site');
+/** What the checks find in a set of the position. */
+export const useChecks = (tag: string, set = 'newest') =>
+  useGet<ChecksView>(`positions/${tag}/checks?set=${encodeURIComponent(set)}`);
+export const usePlantFindings = () => useGet<PlantFindingsView>('findings', { refetchInterval: 30_000 });
 export const usePositionSite = (tag: string) => useGet<PositionSiteView>(`positions/${tag}/site`);
 export const useWiring = (tag: string, revision = '') =>
   useGet<WiringView>(`positions/${tag}/wiring${revision === '' ? '' : `?revision=${revision}`}`);
@@ -221,7 +227,7 @@ export const useDictionary = (id: string | undefined) =>
 
 /** What a backup or a write changes: everything told about positions. */
 export async function forgetPositions(): Promise<void> {
-  const about = /^(register|positions|logbook|jobs|peers)/;
+  const about = /^(register|positions|findings|logbook|jobs|peers)/;
   await queryClient.invalidateQueries({ predicate: ({ queryKey }) => about.test(String(queryKey[0])) });
 }
 

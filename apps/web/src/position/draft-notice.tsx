@@ -51,6 +51,9 @@ export function DraftNotice({ tag, draft }: { tag: string; draft: DraftView }) {
             )}{' '}
             <Link to={`/positions/${tag}/dry-run?set=draft`} className="text-plum hover:underline">
               Dry run
+            </Link>{' '}
+            <Link to={`/positions/${tag}/checks?set=draft`} className="text-plum hover:underline">
+              Checks
             </Link>
           </span>
           {session?.role === 'engineer' && !(draft.secondPerson && own) && (

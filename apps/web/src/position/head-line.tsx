@@ -11,6 +11,10 @@ import { StateNotice } from './state-notice.tsx';
 import { showAge } from '../words/dates.ts';
 import { STATE_SHAPES } from '../words/state-shapes.ts';
 
+/** With how much of it is open. */
+const checksName = ({ findings }: PositionDetailView): string =>
+  findings && findings.stop + findings.look > 0 ? `Checks: ${findings.stop + findings.look}` : 'Checks';
+
 /** Tag, duty, unit, motor and state of a position. */
 export function HeadLine({ position }: { position: PositionDetailView }) {
   const { data: session } = useSession();
@@ -26,6 +30,7 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
     ...(mayWork && position.isAxis ? [{ to: 'axes', name: 'All axes' }] : []),
     ...(mayWork && position.newestBackup ? [{ to: 'set', name: 'Set values' }] : []),
     ...(mayWork && position.newestBackup ? [{ to: 'reset', name: 'Reset' }] : []),
+    { to: 'checks', name: checksName(position) },
     { to: 'wiring', name: 'Wiring' },
     { to: 'dry-run', name: 'Dry run' },
     { to: 'successor', name: 'Successor' },

@@ -6,6 +6,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { showAge, showTime } from '../words/dates.ts';
 import { STATE_SHAPES } from '../words/state-shapes.ts';
+import { FindingMark } from './finding-mark.tsx';
 import type { RegisterAddress } from './register-address.ts';
 import { useSelection } from './selection.ts';
 
@@ -145,7 +146,8 @@ function Cells({ position, mayChoose }: { position: PositionView; mayChoose: boo
         {position.criticality}
       </span>
       <span role="cell" className={`truncate rounded px-1.5 ${ground}`} title={state.text}>
-        <span aria-hidden="true">{STATE_SHAPES[state.kind]}</span> {state.text}
+        <span aria-hidden="true">{STATE_SHAPES[state.kind]}</span> {state.text}{' '}
+        <FindingMark position={position} />
       </span>
       <span
         role="cell"

@@ -2,6 +2,7 @@ import type { Attention, PositionView } from '@drive-keep/api';
 import { Link } from 'react-router';
 import { showSpan } from '../words/dates.ts';
 import { STATE_SHAPES } from '../words/state-shapes.ts';
+import { FindingMark } from './finding-mark.tsx';
 import { useSelection } from './selection.ts';
 
 const GROUNDS: Readonly<Record<Attention, string>> = {
@@ -22,7 +23,9 @@ export function PositionTile({ position, mayChoose }: { position: PositionView; 
       data-position={position.tag}
     >
       <Link to={`/positions/${position.tag}`} className="block px-2 py-1 hover:underline max-lg:py-2.5">
-        <div className="font-mono text-sm font-semibold">{position.tag}</div>
+        <div className="text-sm">
+          <span className="font-mono font-semibold">{position.tag}</span> <FindingMark position={position} />
+        </div>
         <div className="line-clamp-2 pr-5 text-xs leading-tight break-words" title={position.duty}>
           {position.duty}
         </div>

@@ -20,7 +20,7 @@ const POSITION = {
     unitVersion: 2,
     newestBackup: null,
   },
-  ...{ newestIsOfUnit: true, baselineRevision: 1, lastTry: null },
+  ...{ newestIsOfUnit: true, baselineRevision: 1, lastTry: null, findings: null },
   state: { kind: 'overdue', attention: 'look', text: 'No backup yet', short: 'No backup' },
   unit: {
     ...{ maker: 'Halvern', model: 'HN64', dictionary: dictionary.id, rating: 'HN64-15', ratingName: '' },

@@ -2,7 +2,7 @@
 
 import { useSearchParams } from 'react-router';
 
-export const FILTERS = ['area', 'model', 'criticality', 'state', 'find'] as const;
+export const FILTERS = ['area', 'model', 'criticality', 'state', 'findings', 'find'] as const;
 export type Filter = (typeof FILTERS)[number];
 export type RegisterParameter = Filter | 'as' | 'sort' | 'backwards';
 

@@ -17,6 +17,7 @@ const position = (tag: string, change: Partial<PositionView> = {}): PositionView
     damaged: false,
     newestBackup: NOW,
     newestIsOfUnit: true,
+    findings: { stop: 0, look: 0 },
   },
   unit: {
     ...{ maker: 'Halvern', model: 'HN64', dictionary: 'h@1', rating: 'HN64-15', ratingName: '1.5 kW' },
@@ -43,7 +44,7 @@ const POSITIONS = [
   { ...BY_HAND, unit: { ...BY_HAND.unit, line: null } },
 ];
 const PART: Part = {
-  ...{ plant: 'P', all: 4, total: 4, onLine: 3, from: 0, positions: POSITIONS },
+  ...{ plant: 'P', all: 4, total: 4, onLine: 3, from: 0, positions: POSITIONS, withFindings: 0 },
   counts: { drift: 1, silent: 1, 'as-signed': 2 },
 };
 const OUTLINE: RegisterOutline = {

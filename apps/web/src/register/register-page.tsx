@@ -64,7 +64,9 @@ export function RegisterPage() {
           <button
             type="button"
             className="text-plum underline"
-            onClick={() => address.change({ area: '', model: '', criticality: '', state: '', find: '' })}
+            onClick={() =>
+              address.change({ area: '', model: '', criticality: '', state: '', findings: '', find: '' })
+            }
           >
             Show all {first.all}
           </button>
@@ -100,6 +102,16 @@ function StateChips({ first, address }: { first: Part; address: RegisterAddress 
       >
         {shown} positions
       </button>
+      {(first.withFindings > 0 || address.value('findings')) && (
+        <button
+          type="button"
+          aria-pressed={address.value('findings') !== ''}
+          className={chip(address.value('findings') !== '')}
+          onClick={() => address.change({ findings: address.value('findings') ? '' : 'open' })}
+        >
+          {first.withFindings} with findings
+        </button>
+      )}
       {kinds.map((kind) => (
         <button
           key={kind}

@@ -8,6 +8,7 @@ import { useRounds, useSession } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Page } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
+import { NewFindings } from './new-findings.tsx';
 import { RoundForm } from './round-form.tsx';
 
 const DAY_NAMES = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'];
@@ -29,6 +30,7 @@ export function RoundsPage() {
         )}
       </div>
       {editing === 'new' && <RoundForm done={() => setEditing(null)} />}
+      {lastRound(rounds) && <NewFindings since={lastRound(rounds) ?? ''} />}
       {rounds.length === 0 && (
         <p className="mt-4 text-soft">No rounds yet. A round backs up many units at a set time, by itself.</p>
       )}
@@ -49,6 +51,14 @@ export function RoundsPage() {
       ))}
     </Page>
   );
+}
+
+/** When the last round that is over was due; its findings are those of the morning. */
+function lastRound(rounds: readonly RoundView[]): string | undefined {
+  const due = rounds.flatMap(({ runs }) =>
+    runs.filter(({ state }) => state === 'done').map(({ dueAt }) => dueAt),
+  );
+  return due.sort().at(-1);
 }
 
 function describeRound(round: RoundView): string {

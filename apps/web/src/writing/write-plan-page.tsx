@@ -9,6 +9,7 @@ import { useEffect } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { forgetPositions, queryClient, useDictionary, useSession, useWritePlan } from '../api/queries.ts';
+import { SetFindings } from '../checks/set-findings.tsx';
 import { useBehaviourDifference } from '../dry-run/use-behaviour-difference.ts';
 import { WhatTheyDo } from '../dry-run/what-they-do.tsx';
 import { Button } from '../ui/button.tsx';
@@ -70,6 +71,9 @@ export function WritePlanPage() {
       </SheetPart>
       <LeftOut plan={plan} dictionary={dictionary} />
       {plan.steps.length > 0 && <Afterwards plan={plan} />}
+      {plan.steps.length > 0 && !over && (
+        <SetFindings tag={plan.tag} set={`plan:${plan.id}`} name="What the checks find" />
+      )}
       <Release plan={plan} hasWork={hasWork} />
       <CarryOut plan={plan} hasWork={hasWork} />
     </Page>

@@ -31,6 +31,7 @@ function groundTold(told: Told): Ground {
     if (code === undefined) throw new Error(`${model.id} has no ${name}`);
     readings.delete(code);
   }
+  for (const [code, raw] of Object.entries(told.raw ?? {})) readings.set(code as Code, raw);
   const peers = (told.peers ?? []).map((values, at): Peer => ({
     ...{ tag: `P-${at}`, firmware: '207' },
     set: bridge.read(model, outfit, setOf(model, { values })),

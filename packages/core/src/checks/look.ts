@@ -14,7 +14,7 @@ import {
 import type { PlateRating } from '../motor/index.ts';
 import { ratingFor } from '../motor/index.ts';
 import { meaningOf } from '../values/index.ts';
-import type { CheckedValue, Wish } from './check.ts';
+import type { CheckedValue, CheckMend, Wish } from './check.ts';
 import type { Ground } from './ground.ts';
 import type { Reach } from './reach.ts';
 
@@ -24,6 +24,7 @@ export interface FoundBy {
   readonly attention: Attention;
   readonly values: readonly CheckedValue[];
   readonly wishes: readonly Wish[];
+  readonly raws: readonly CheckMend[];
 }
 
 interface More {
@@ -33,6 +34,8 @@ interface More {
   readonly of?: readonly (Plain | Code | null | undefined)[];
   /** Alternatives that would mend it. */
   readonly mends?: readonly Wish[];
+  /** The same as raw values, for what has no meaning of its own. */
+  readonly raws?: readonly CheckMend[];
 }
 
 export class Look {
@@ -102,11 +105,11 @@ export class Look {
     ),
   ];
 
-  find(said: Said, { at = '', attention = 'look', of = [], mends = [] }: More = {}): void {
+  find(said: Said, { at = '', attention = 'look', of = [], mends = [], raws = [] }: More = {}): void {
     const { readings, dictionary } = this.ground.set;
     const values = this.codes(...of)
       .filter((code) => findParameter(dictionary, code) !== undefined)
       .map((code) => ({ code, reading: readings.get(code) }));
-    this.found.push({ said, at, attention, values, wishes: mends });
+    this.found.push({ said, at, attention, values, wishes: mends, raws });
   }
 }

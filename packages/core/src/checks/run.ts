@@ -32,9 +32,10 @@ export function runChecks(ground: Ground, checks: readonly Check[] = CHECKS): Re
     check.look(look);
     if (look.found.length === 0 && look.untold.size > 0)
       untold.push({ check: check.id, missing: [...look.untold] });
-    for (const { wishes, ...each } of look.found) {
+    for (const { wishes, raws, ...each } of look.found) {
       const one = { check: check.id, ...each, mends: [] };
-      const mends = wishes.flatMap((wish) => mendBy(ground, check, one, wish) ?? []);
+      const wished = wishes.flatMap((wish) => rawsOf(ground, wish) ?? []);
+      const mends = [...raws, ...wished].filter((mend) => isMended(ground, check, one, mend));
       found.push({ ...one, mends: unlike(mends) });
     }
   }
@@ -47,8 +48,8 @@ const unlike = (mends: readonly CheckMend[]): readonly CheckMend[] => [
   ...new Map(mends.map((mend) => [JSON.stringify(mend), mend])).values(),
 ];
 
-/** The raw values of a wish; nothing where the model cannot take it, or the check would still find the same. */
-function mendBy(ground: Ground, check: Check, found: Found, wish: Wish): [CheckMend] | undefined {
+/** The raw values of a wish; nothing where the model cannot take it, or has it already. */
+function rawsOf(ground: Ground, wish: Wish): [CheckMend] | undefined {
   const { set, outfit } = ground;
   const wanted = new Map<Meaning, Plain>(
     Object.entries(wish).map(([name, value]) => [meaningOf(name), plainOf(ground, name, value)]),
@@ -58,14 +59,22 @@ function mendBy(ground: Ground, check: Check, found: Found, wish: Wish): [CheckM
   const { readings, met } = writePlain(set.bridge, set.dictionary, outfit, wanted, base);
   if ([...met.values()].some(({ kind }) => kind !== 'exactly' && kind !== 'rounded')) return undefined;
   const changed = [...readings].flatMap(([code, raw]) => (base.get(code) === raw ? [] : [{ code, raw }]));
-  if (changed.length === 0) return undefined;
-  const mended = new Map<Code, Reading>(set.readings);
-  for (const { code, raw } of changed) mended.set(code, raw);
+  return changed.length === 0 ? undefined : [changed];
+}
+
+/** Whether the check would find the same no more. */
+function isMended(
+  ground: Ground,
+  check: Check,
+  found: Pick<Found, 'check' | 'at'>,
+  mend: CheckMend,
+): boolean {
+  const mended = new Map<Code, Reading>(ground.set.readings);
+  for (const { code, raw } of mend) mended.set(code, raw);
   const after = groundWith(ground, mended);
   const look = new Look(after, new Reach(after));
   check.look(look);
-  const still = look.found.some(({ at }) => identityOf({ check: check.id, at }) === identityOf(found));
-  return still ? undefined : [changed];
+  return look.found.every(({ at }) => identityOf({ check: check.id, at }) !== identityOf(found));
 }
 
 function plainOf({ set }: Ground, name: string, value: number | string): Plain {

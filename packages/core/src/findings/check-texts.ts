@@ -20,6 +20,10 @@ const under = ({ ambient, carrier }: Rated): string => {
 };
 
 const SPEEDS = {
+  'value-above-range': ({ what, code, value, limit }: Record<'what' | 'code' | 'value' | 'limit', string>) =>
+    `${what} (${code}) is ${value}, and this unit takes ${limit} at most.`,
+  'value-below-range': ({ what, code, value, limit }: Record<'what' | 'code' | 'value' | 'limit', string>) =>
+    `${what} (${code}) is ${value}, and this unit takes ${limit} at least.`,
   'limits-crossed': ({ lower, low, upper, high }: Record<'lower' | 'low' | 'upper' | 'high', string>) =>
     `The ${lower} of ${low} is above the ${upper} of ${high}.`,
   'speed-above': ({ speed, asked, limit }: Speed) =>
@@ -60,6 +64,8 @@ const MOTOR = {
     `The motor takes ${facts.current}, and the unit gives ${facts.left}${under(facts)}: it will lower its carrier frequency by itself to carry that.`,
   'overload-over-plate': ({ level, plate, percent }: Record<'level' | 'plate' | 'percent', string>) =>
     `The overload level is ${level}, and the motor bears ${plate} for ever: ${percent}.`,
+  'limit-over-unit': ({ limit, bears, duty }: Record<'limit' | 'bears' | 'duty', string>) =>
+    `The current limit is ${limit}, and the unit bears ${bears} for a minute${duty}.`,
   'overload-off': () => 'The overload protection is off, and no sensor in the windings takes its place.',
   'plate-frequency': ({ base, plate }: Record<'base' | 'plate', string>) =>
     `The base frequency is ${base}; the plate of the motor says ${plate}.`,
@@ -311,6 +317,10 @@ export const CHECK_WORDS: Readonly<Record<string, { readonly name: string; reado
     name: 'Limits against each other',
     why: 'Makers decide differently which of the two then counts, and the machine runs at a speed that nobody set.',
   },
+  'outside-range': {
+    name: 'Values outside the range of this unit',
+    why: 'Such a value came from a file, another firmware or another duty: nobody can write it back as it is.',
+  },
   'speed-outside': {
     name: 'Speeds outside the limits',
     why: 'Whoever sets the speed believes in it, and the machine runs another one.',
@@ -334,6 +344,10 @@ export const CHECK_WORDS: Readonly<Record<string, { readonly name: string; reado
   'current-over-unit': {
     name: 'Current against the unit',
     why: 'A unit gives less in a hot cabinet and at a high carrier frequency; beyond that it trips or lowers its speed.',
+  },
+  'limit-over-unit': {
+    name: 'Current limit against the unit',
+    why: 'Beyond what it bears the unit protects itself: it trips in the middle of a start.',
   },
   'overload-over-plate': {
     name: 'Overload level against the plate',

@@ -18,6 +18,8 @@ export interface Told {
   /** Meanings that the set does not have. */
   readonly without?: readonly string[];
   readonly rating?: string;
+  /** Raw values that no write would take. */
+  readonly raw?: Readonly<Record<string, number>>;
   /** A model of somebody's own, made of a shipped one. */
   readonly own?: (model: Dictionary) => Dictionary;
 }
@@ -79,6 +81,12 @@ export const checkedDrives: Readonly<Record<string, CheckedCase>> = {
     has: { model: S4, values: { 'travel.minimum': 500, 'travel.maximum': 400 } },
     hasNot: { model: S4, values: { 'travel.minimum': 400, 'travel.maximum': 400 } },
     untold: { without: ['frequency.maximum'] },
+  },
+  // In heavy duty the current of the motor goes up to 4.60 A.
+  'outside-range': {
+    has: { raw: { '03M': 461 } },
+    hasNot: { raw: { '03M': 460 } },
+    untold: { rating: 'HN64-9' },
   },
   'speed-outside': {
     has: { values: { 'frequency.minimum': 12, 'preset.contact.1': 9, 'input.4.function': 'preset.1' } },
@@ -145,6 +153,12 @@ export const checkedDrives: Readonly<Record<string, CheckedCase>> = {
       values: { 'motor.ratedCurrent': 3.6, 'carrier.frequency': 4000 },
       without: ['site.ambient'],
     },
+  },
+  // In normal duty the unit bears 120 %.
+  'limit-over-unit': {
+    has: { values: { 'unit.duty': 'normal' }, raw: { '19R': 121 } },
+    hasNot: { values: { 'unit.duty': 'normal' }, raw: { '19R': 120 } },
+    untold: { model: C7 },
   },
   'overload-over-plate': {
     has: { values: { 'protect.overloadCurrent': 2.01 }, known: plate({}) },

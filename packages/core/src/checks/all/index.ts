@@ -22,6 +22,7 @@ import { hpForKw } from './hp-for-kw.ts';
 import { identifiedFar } from './identified-far.ts';
 import { identifiedUnused } from './identified-unused.ts';
 import { inputDead } from './input-dead.ts';
+import { limitOverUnit } from './limit-over-unit.ts';
 import { limitsCrossed } from './limits-crossed.ts';
 import { liveZeroUnwatched } from './live-zero-unwatched.ts';
 import { lockOn } from './lock-on.ts';
@@ -36,6 +37,7 @@ import { meterSignal } from './meter-signal.ts';
 import { networkLossIgnored } from './network-loss-ignored.ts';
 import { noBaseline } from './no-baseline.ts';
 import { offBy } from './off-by.ts';
+import { outsideRange } from './outside-range.ts';
 import { overloadOff } from './overload-off.ts';
 import { overloadOverPlate } from './overload-over-plate.ts';
 import { plateFrequency } from './plate-frequency.ts';
@@ -65,12 +67,14 @@ import { writeLocked } from './write-locked.ts';
 
 export const CHECKS: readonly Check[] = [
   limitsCrossed,
+  outsideRange,
   speedOutside,
   skipOverSpeed,
   rampTooShort,
   brakingTooShort,
   currentOverPlate,
   currentOverUnit,
+  limitOverUnit,
   overloadOverPlate,
   overloadOff,
   plateFrequency,

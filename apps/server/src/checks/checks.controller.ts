@@ -1,0 +1,64 @@
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
+import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import type { ChecksView, PlantFindingsView } from '@drive-keep/api';
+import { IsString, Matches, MaxLength } from 'class-validator';
+import type { Account } from '../access/account.entity.ts';
+import { NeedsRole, Person } from '../access/session.guard.ts';
+import { Maybe } from '../problems/maybe.ts';
+import { Checks } from './checks.service.ts';
+
+class SetQuery {
+  @ApiPropertyOptional({
+    description:
+      'newest, baseline, backup:…, draft, plan:…, values:02P=360 …; what the unit was last seen to hold else',
+  })
+  @Maybe()
+  @IsString()
+  @MaxLength(400)
+  set?: string;
+}
+
+class AcceptBody {
+  @ApiProperty({ example: 'speed-outside preset.2' }) @IsString() @MaxLength(120) identity: string;
+  @ApiProperty({ description: 'of the finding that was looked at' })
+  @IsString()
+  @MaxLength(64)
+  signature: string;
+  @ApiProperty() @IsString() @MaxLength(300) reason: string;
+  @ApiProperty({ example: '2027-03-31', description: 'last day on which it is accepted' })
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'until must be a day such as 2027-03-31' })
+  until: string;
+}
+
+@ApiTags('checks')
+@Controller()
+export class ChecksController {
+  constructor(private readonly checks: Checks) {}
+
+  @Get('findings')
+  @ApiOperation({ summary: 'What the checks found at all positions as they stand' })
+  plant(): Promise<PlantFindingsView> {
+    return this.checks.ofPlant();
+  }
+
+  @Get('positions/:tag/checks')
+  @ApiOperation({ summary: 'What the checks find in a set of a position, and what it changes' })
+  of(@Param('tag') tag: string, @Query() { set }: SetQuery): Promise<ChecksView> {
+    return this.checks.of(tag, set ?? 'newest');
+  }
+
+  @Post('positions/:tag/accepted-findings')
+  @HttpCode(200)
+  @NeedsRole('engineer')
+  @ApiOperation({ summary: 'Accept a finding with its values until a day' })
+  accept(@Param('tag') tag: string, @Body() body: AcceptBody, @Person() by: Account): Promise<ChecksView> {
+    return this.checks.accept(tag, body, by);
+  }
+
+  @Delete('positions/:tag/accepted-findings/:id')
+  @NeedsRole('engineer')
+  @ApiOperation({ summary: 'Accept a finding no longer' })
+  reopen(@Param('tag') tag: string, @Param('id') id: string, @Person() by: Account): Promise<ChecksView> {
+    return this.checks.reopen(tag, id, by);
+  }
+}

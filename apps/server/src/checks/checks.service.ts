@@ -1,0 +1,289 @@
+// The checks of positions: as they stand, kept and looked at again whenever anything that they looked at has changed, and of any
+// other set of a position.
+
+import { createHash } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import type { CheckFindingView, ChecksView, PlantFindingsView } from '@drive-keep/api';
+import { identityOf, runChecks, signatureOf, type Found, type Report } from '@drive-keep/core/checks';
+import { CHECK_WORDS, describe } from '@drive-keep/core/findings';
+import type { ParameterSet } from '@drive-keep/core/sets';
+import { DataSource, type EntityManager } from 'typeorm';
+import type { Account } from '../access/account.entity.ts';
+import { PositionSets } from '../compare/position-sets.service.ts';
+import { ProblemException } from '../problems/problem.ts';
+import { Register } from '../register/register.service.ts';
+import { ContentStore } from '../sets/content-store.service.ts';
+import { Clock } from '../storage/clock.ts';
+import { Acceptances, Accepted } from './acceptances.service.ts';
+import { CheckFinding } from './check-finding.entity.ts';
+import { CheckGrounds, Neighbours, type GroundRow } from './check-grounds.service.ts';
+import { CheckRun } from './check-run.entity.ts';
+
+@Injectable()
+export class Checks {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly grounds: CheckGrounds,
+    private readonly register: Register,
+    private readonly sets: PositionSets,
+    private readonly contents: ContentStore,
+    private readonly acceptances: Acceptances,
+    private readonly clock: Clock,
+  ) {}
+
+  /** What the unit was last seen to hold, checked now where anything has changed since; or another set, against that. */
+  async of(tag: string, reference: string): Promise<ChecksView> {
+    const at = await this.register.unitAt(tag);
+    const rows = await this.grounds.around(tag);
+    const row = rows.find((each) => each.tag === tag);
+    if (!row) throw refused(`No unit is at ${tag}: there is nothing to check.`);
+    const around = new Neighbours(rows);
+    const accepted = await this.acceptances.of(row.id);
+    const own = { tag, reference, with: withOf(row, around) };
+    if (reference === 'newest') {
+      const { run, findings } = await this.asItStands(row, around);
+      return {
+        ...own,
+        ...{ dictionary: row.dictionary_id, title: 'As it was last seen' },
+        ...{ at: row.looked_at?.toISOString() ?? null, checkedAt: run.checkedAt.toISOString() },
+        ...{ looked: run.looked, findings: findings.map((each) => keptView(each, accepted)) },
+        untold: run.untold.map(untoldView),
+        against: null,
+      };
+    }
+    const { title, when, set } = await this.sets.of(at, reference);
+    if (set.dictionary !== row.dictionary_id)
+      throw refused(
+        `${title} is of ${set.dictionary}, and ${row.dictionary_id} sits at ${tag}: it cannot be checked here.`,
+      );
+    const report = await this.reportOf(row, around, set);
+    const findings = report.found.map((each) => freshView(each, accepted));
+    return {
+      ...own,
+      ...{ dictionary: set.dictionary, title, at: when, checkedAt: this.clock.now().toISOString() },
+      ...{ looked: report.looked, findings, untold: report.untold.map(untoldView) },
+      against: row.content_hash === null ? null : await this.against(row, around, findings, accepted),
+    };
+  }
+
+  private async against(
+    row: GroundRow,
+    around: Neighbours,
+    findings: readonly CheckFindingView[],
+    accepted: Accepted,
+  ): Promise<ChecksView['against']> {
+    const now = (await this.asItStands(row, around)).findings.map((each) => keptView(each, accepted));
+    const without = (list: readonly CheckFindingView[], other: readonly CheckFindingView[]) =>
+      list.filter(({ identity }) => other.every((each) => each.identity !== identity));
+    return { fewer: without(now, findings), more: without(findings, now) };
+  }
+
+  private async reportOf(row: GroundRow, around: Neighbours, set: ParameterSet): Promise<Report> {
+    return runChecks((await this.grounds.gather(row, around, set)).ground);
+  }
+
+  /** From what is kept, where nothing has changed since; checked and kept otherwise. */
+  private async asItStands(
+    row: GroundRow,
+    around: Neighbours,
+  ): Promise<{ readonly run: CheckRun; readonly findings: readonly CheckFinding[] }> {
+    if (row.content_hash === null)
+      throw refused(
+        `Nothing is known of what the unit at ${row.tag} holds. Back it up, or read it off, first.`,
+      );
+    const groundHash = await this.grounds.hashOf(row, around);
+    const known = await this.dataSource.getRepository(CheckRun).findOneBy({ positionId: row.id });
+    const run =
+      known?.groundHash === groundHash ? known : await this.check(row, around, groundHash, row.content_hash);
+    const findings = await this.dataSource
+      .getRepository(CheckFinding)
+      .find({ where: { positionId: row.id }, order: { place: 'ASC' } });
+    return { run, findings };
+  }
+
+  /** Checks a position and keeps what was found; a finding keeps the time at which it was first seen. */
+  private async check(
+    row: GroundRow,
+    around: Neighbours,
+    groundHash: string,
+    contentHash: string,
+  ): Promise<CheckRun> {
+    const report = await this.reportOf(row, around, await this.contents.get(contentHash));
+    const checkedAt = this.clock.now();
+    return this.dataSource.transaction(async (manager) => {
+      await manager.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [`checks ${row.id}`]);
+      const before = await manager.findBy(CheckFinding, { positionId: row.id });
+      const first = (await manager.countBy(CheckRun, { positionId: row.id })) === 0;
+      const sinceOf = (identity: string): Date | null => {
+        const known = before.find((each) => each.identity === identity);
+        return known ? known.since : first ? null : checkedAt;
+      };
+      const run = { positionId: row.id, groundHash, contentHash, checkedAt, looked: report.looked };
+      await manager.upsert(CheckRun, { ...run, untold: [...report.untold] }, ['positionId']);
+      await keepFindings(manager, row.id, report.found, sinceOf);
+      return manager.findOneByOrFail(CheckRun, { positionId: row.id });
+    });
+  }
+
+  /** Checks whatever has changed since it was checked; gives how many positions that were. Others get their turn in between. */
+  async lookAgain(): Promise<number> {
+    const rows = await this.grounds.all();
+    const around = new Neighbours(rows);
+    const runs = await this.dataSource
+      .getRepository(CheckRun)
+      .find({ select: { positionId: true, groundHash: true } });
+    const known = new Map(runs.map(({ positionId, groundHash }) => [positionId, groundHash]));
+    let looked = 0;
+    for (const row of rows) {
+      if (row.content_hash === null) continue;
+      try {
+        const groundHash = await this.grounds.hashOf(row, around);
+        if (known.get(row.id) === groundHash) continue;
+        await this.check(row, around, groundHash, row.content_hash);
+        looked += 1;
+      } catch (error) {
+        // A damaged row says so itself, where it is looked at; the others are checked all the same.
+        if (!(error instanceof ProblemException)) throw error;
+      }
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+    return looked;
+  }
+
+  /** Findings of all positions in place, what must be mended first. */
+  async ofPlant(): Promise<PlantFindingsView> {
+    const rows: PlantRow[] = await this.dataSource.query(PLANT);
+    const waiting = rows.filter(({ content_hash: now, checked_hash: then }) => now !== null && now !== then);
+    const findings = await this.dataSource
+      .getRepository(CheckFinding)
+      .find({ order: { attention: 'DESC', place: 'ASC' } });
+    const byId = new Map(rows.map((row) => [row.id, row]));
+    const accepted = await this.acceptances.among(rows.map(({ id }) => id));
+    return {
+      findings: findings.flatMap((each) => {
+        const row = byId.get(each.positionId);
+        if (!row || row.content_hash === null) return [];
+        const {
+          identity,
+          name,
+          attention,
+          text,
+          since,
+          accepted: by,
+        } = keptView(each, accepted.get(row.id) ?? new Accepted(''));
+        return [
+          { tag: row.tag, duty: row.duty, identity, name, attention, text, since, accepted: by !== null },
+        ];
+      }),
+      checked: rows.filter(({ content_hash: now, checked_hash: then }) => now !== null && now === then)
+        .length,
+      waiting: waiting.length,
+      unknown: rows.filter(({ content_hash: now }) => now === null).length,
+    };
+  }
+
+  async accept(
+    tag: string,
+    {
+      identity,
+      signature,
+      reason,
+      until,
+    }: { identity: string; signature: string; reason: string; until: string },
+    by: Account,
+  ): Promise<ChecksView> {
+    const view = await this.of(tag, 'newest');
+    const found = view.findings.find((each) => each.identity === identity);
+    if (!found) throw gone('This finding is not there any more. Look again; nothing was accepted.');
+    if (found.signature !== signature)
+      throw gone(`It says something else now: ${found.text} Look at it again; nothing was accepted.`);
+    const { position } = await this.register.unitAt(tag);
+    const wish = { positionId: position.id, tag, identity, signature, text: found.text, reason, until };
+    await this.acceptances.accept(wish, by);
+    return this.of(tag, 'newest');
+  }
+
+  async reopen(tag: string, id: string, by: Account): Promise<ChecksView> {
+    const { position } = await this.register.unitAt(tag);
+    await this.acceptances.end(tag, position.id, id, by);
+    return this.of(tag, 'newest');
+  }
+}
+
+interface PlantRow {
+  readonly id: string;
+  readonly tag: string;
+  readonly duty: string;
+  readonly content_hash: string | null;
+  readonly checked_hash: string | null;
+}
+
+const PLANT = `
+select p.id, p.tag, p.duty, b.content_hash, r.content_hash as checked_hash
+  from position p join unit u on u.position_id = p.id and u.removed_at is null
+  left join last_look look on look.position_id = p.id
+  left join backup b on b.id = look.backup_id and b.unit_id = u.id
+  left join check_run r on r.position_id = p.id
+ where p.retired_at is null order by p.tag`;
+
+async function keepFindings(
+  manager: EntityManager,
+  positionId: string,
+  found: readonly Found[],
+  sinceOf: (identity: string) => Date | null,
+): Promise<void> {
+  await manager.delete(CheckFinding, { positionId });
+  if (found.length === 0) return;
+  const rows = found.map((each, place) => {
+    const identity = identityOf(each);
+    return {
+      ...{ positionId, identity, place, signature: shortSignature(each), since: sinceOf(identity) },
+      ...{ checkId: each.check, attention: each.attention, said: each.said, mends: each.mends },
+      values: each.values.map(({ code, reading }) => ({ code, reading: reading ?? null })),
+    };
+  });
+  await manager.insert(CheckFinding, rows as never);
+}
+
+const shortSignature = (found: Found): string =>
+  createHash('sha256').update(signatureOf(found)).digest('hex').slice(0, 24);
+
+const wordsOf = (check: string) => CHECK_WORDS[check] ?? { name: check, why: '' };
+
+function keptView(kept: CheckFinding, accepted: Accepted): CheckFindingView {
+  const { identity, signature, checkId: check, attention, said, values, mends, since } = kept;
+  return {
+    ...{ identity, signature, check, attention, values, mends, ...wordsOf(check) },
+    text: describe(said),
+    since: since?.toISOString() ?? null,
+    accepted: accepted.of(identity, signature),
+    lapsed: accepted.lapsed(identity, signature),
+  };
+}
+
+function freshView(found: Found, accepted: Accepted): CheckFindingView {
+  const { check, attention, said, mends } = found;
+  const [identity, signature] = [identityOf(found), shortSignature(found)];
+  return {
+    ...{ identity, signature, check, attention, mends, ...wordsOf(check), since: null },
+    text: describe(said),
+    values: found.values.map(({ code, reading }) => ({ code, reading: reading ?? null })),
+    accepted: accepted.of(identity, signature),
+    lapsed: accepted.lapsed(identity, signature),
+  };
+}
+
+const untoldView = ({ check, missing }: Report['untold'][number]) => ({
+  ...{ check, name: wordsOf(check).name, missing },
+});
+
+const withOf = (row: GroundRow, around: Neighbours): ChecksView['with'] => ({
+  motor: row.plate !== null,
+  wiring: row.wiring_revision ?? 0,
+  supply: row.supply_id !== null,
+  cabinet: row.cabinet_id !== null,
+  peers: around.peersOf(row).filter(({ content_hash: hash }) => hash !== null).length,
+});
+
+const refused = (detail: string): ProblemException => new ProblemException(422, 'not-checked', detail);
+const gone = (detail: string): ProblemException => new ProblemException(409, 'finding-changed', detail);

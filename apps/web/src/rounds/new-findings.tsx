@@ -1,0 +1,44 @@
+import { Link } from 'react-router';
+import { usePlantFindings } from '../api/queries.ts';
+import { Unanswered } from '../ui/answer.tsx';
+import { showTime } from '../words/dates.ts';
+
+/** What the checks found since the round before the last one, whoever or whatever changed it. */
+export function NewFindings({ since }: { since: string }) {
+  const { data, error } = usePlantFindings();
+  if (!data) return <Unanswered error={error} what="the findings" />;
+  const fresh = data.findings.filter((each) => each.since !== null && each.since >= since && !each.accepted);
+  const open = data.findings.filter(({ accepted }) => !accepted);
+  return (
+    <section aria-label="Findings of the checks" className="mt-3">
+      <h2 className="text-lg font-semibold">
+        {fresh.length === 0
+          ? 'No new finding'
+          : `${fresh.length} new ${fresh.length === 1 ? 'finding' : 'findings'}`}{' '}
+        <span className="text-base font-normal text-soft">since the round of {showTime(since)}</span>
+      </h2>
+      <ul>
+        {fresh.map(({ tag, identity, text, attention }) => (
+          <li
+            key={`${tag} ${identity}`}
+            className={`mt-1 border-l-4 px-3 py-1 ${attention === 'stop' ? 'border-stop bg-stop-wash' : 'border-look bg-look-wash'}`}
+          >
+            <Link to={`/positions/${tag}/checks`} className="mr-2 font-mono text-plum hover:underline">
+              {tag}
+            </Link>
+            {text}
+          </li>
+        ))}
+      </ul>
+      <p className="mt-1 text-sm text-soft">
+        {open.length} open in all, at {new Set(open.map(({ tag }) => tag)).size} of {data.checked} checked
+        positions
+        {data.waiting > 0 && `; ${data.waiting} wait for their check`}
+        {data.unknown > 0 && `; of ${data.unknown} nothing is known`}.{' '}
+        <Link to="/?findings=open" className="text-plum underline">
+          Show them in the register
+        </Link>
+      </p>
+    </section>
+  );
+}
