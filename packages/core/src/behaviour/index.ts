@@ -1,10 +1,11 @@
 export { effectsOf, type Changed, type EffectLimits, type Effects } from './effects.ts';
-export { machineOf, type DigitalInput, type Machine } from './machine.ts';
+export { machineOf, type AnalogInput, type DigitalInput, type Machine } from './machine.ts';
 export { mendOf, type Mend } from './mend.ts';
 export * from './outcome.ts';
 export * from './same-behaviour.ts';
 export * from './say-difference.ts';
 export * from './say-outcome.ts';
 export * from './state.ts';
+export { lostBelow } from './set-point.ts';
 export { begin, step, type Stepped } from './step.ts';
 export * from './trace.ts';

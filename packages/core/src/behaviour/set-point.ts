@@ -147,22 +147,26 @@ export function shareAt({ machine, circuit, missing }: Speeds, input: AnalogInpu
   );
 }
 
-/** A live-zero signal that has fallen below what the model takes for one. */
-export function isLost({ circuit, machine }: Speeds, input: AnalogInput): boolean {
-  if (input.signal !== '4-20-ma' && input.signal !== '2-10-v') return false;
-  const value = circuit.signals.get(input.terminal)?.value ?? 0;
-  const [low] = SIGNAL_ENDS[input.signal] ?? [0, 0];
-  switch (machine.rules.answer('loss.below')) {
+/** In mA or V: below it the model takes a live-zero signal for lost; nothing where it is none, or the model does not say. */
+export function lostBelow({ rules }: Machine, { signal }: Pick<AnalogInput, 'signal'>): number | undefined {
+  if (signal !== '4-20-ma' && signal !== '2-10-v') return undefined;
+  const [low] = SIGNAL_ENDS[signal] ?? [0];
+  switch (rules.answer('loss.below')) {
     case '2-ma':
-      return value < 2;
+      return 2;
     case '3-ma':
-      return value < 3;
+      return 3;
     case 'half-of-low-end':
     case '1-v-or-2-ma':
-      return value < low / 2;
+      return low / 2;
     default:
-      return false;
+      return undefined;
   }
+}
+
+export function isLost({ circuit, machine }: Speeds, input: AnalogInput): boolean {
+  const threshold = lostBelow(machine, input);
+  return threshold !== undefined && (circuit.signals.get(input.terminal)?.value ?? 0) < threshold;
 }
 
 /** Its loss keeps the last speed. */

@@ -1,4 +1,5 @@
 export { CHECKS } from './all/index.ts';
 export * from './check.ts';
 export * from './ground.ts';
+export * from './position-signals.ts';
 export { runChecks, type Report, type UntoldCheck } from './run.ts';

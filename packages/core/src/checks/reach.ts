@@ -2,7 +2,7 @@
 // for. A value that nothing reaches is wrong for nobody.
 
 import { AT_REST, type DigitalInput, type Machine } from '../behaviour/index.ts';
-import { defaultOf, findParameter } from '../dictionary/index.ts';
+import { defaultOf, findParameter, terminalsOf } from '../dictionary/index.ts';
 import type { PlainNumber, PlainSet } from '../meanings/index.ts';
 import { meaningOf } from '../values/index.ts';
 import { contactsOf, endsOf, Nets, showEnd, type DeviceContact, type FieldDevice } from '../wiring/index.ts';
@@ -81,6 +81,10 @@ export class Reach {
       return signalEndsOf(device).some(at) ? [{ device, contact: null }] : [];
     });
   }
+
+  /** Resistance of an analog input for a current, in ohms; nothing where the model does not tell it. */
+  burdenOf = (terminal: string): number | null =>
+    terminalsOf(this.machine.chart).find(({ id }) => id === terminal)?.burdenOhm ?? null;
 
   /** A meter, or the input of a controller, that reads an analog output. */
   meterAt = (terminal: string): (FieldDevice & { readonly kind: 'meter' }) | undefined =>

@@ -3,6 +3,7 @@
 import { said } from '../../findings/index.ts';
 import type { Check } from '../check.ts';
 import type { Look } from '../look.ts';
+import { loopEnds } from '../loop-ends.ts';
 import { meaningOf } from '../../values/index.ts';
 
 const PERCENT = 100;
@@ -46,43 +47,36 @@ export const loopSetpoint: Check = {
       if (setPoint.kind !== 'number') continue;
       if (name === 'loop.setpoint2' && reach.inputs('loop.second').length === 0) continue;
       if (name === 'loop.setpoint' && (look.choice('loop.setpointSource') ?? 'fixed') !== 'fixed') continue;
+      if (setPoint.value < 0 || setPoint.value > PERCENT) {
+        look.find(
+          said('loop-setpoint', {
+            what: look.term(name),
+            value: look.text(low + ((high - low) * setPoint.value) / PERCENT, unit),
+            percent: look.say(setPoint),
+            device: sender.name,
+            range: `${low} to ${high} ${unit}`.trim(),
+          }),
+          { at: name, attention: 'stop', of: [setPoint] },
+        );
+        continue;
+      }
       const reached = reachedBy(look);
       if (reached && (setPoint.value < reached.low || setPoint.value > reached.high)) {
         const [low, high] = [look.text(reached.low, '%'), look.text(reached.high, '%')];
         look.find(said('loop-unreached', { what: look.term(name), percent: look.say(setPoint), low, high }), {
           ...{ at: name, attention: 'stop', of: [setPoint, ...reached.codes] },
         });
-        continue;
       }
-      if (setPoint.value >= 0 && setPoint.value <= PERCENT) continue;
-      look.find(
-        said('loop-setpoint', {
-          what: look.term(name),
-          value: look.text(low + ((high - low) * setPoint.value) / PERCENT, unit),
-          percent: look.say(setPoint),
-          device: sender.name,
-          range: `${low} to ${high} ${unit}`.trim(),
-        }),
-        { at: name, attention: 'stop', of: [setPoint] },
-      );
     }
   },
 };
 
-/** Actual value at both ends of its signal, in percent of the loop's range, where the model scales it. */
 function reachedBy({ reach, ground }: Look) {
   const input = ground.machine.analogs.find(({ number }) => reach.usesOf(number).includes('loop'));
-  const [low, high] = ['low', 'high'].map((end) =>
-    ground.set.part(meaningOf(`analog.${input?.number ?? ''}.${end}`)),
+  if (!input) return undefined;
+  const { low, high } = loopEnds(ground, input.number);
+  const codes = ['low', 'high'].map(
+    (end) => ground.set.stated(meaningOf(`analog.${input.number}.${end}`))?.code,
   );
-  if (!low?.ok || !high?.ok) return undefined;
-  const inPercent = [low, high].every(
-    ({ value: { parameter } }) => parameter.form.kind === 'number' && parameter.form.unit === '%',
-  );
-  if (!inPercent) return undefined;
-  return {
-    low: Math.min(low.value.value, high.value.value),
-    high: Math.max(low.value.value, high.value.value),
-    codes: [low.value.parameter.code, high.value.parameter.code],
-  };
+  return { low: Math.min(low, high), high: Math.max(low, high), codes };
 }

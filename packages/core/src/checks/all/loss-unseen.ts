@@ -1,16 +1,9 @@
 // A transmitter that tells of its own failure by a current which the drive takes for a good signal: below 3.6 mA or above 21 mA
 // (NAMUR NE 43) against the threshold of the model.
 
+import { lostBelow } from '../../behaviour/index.ts';
 import { said } from '../../findings/index.ts';
 import type { Check } from '../check.ts';
-
-/** In mA, by the word of the rule. */
-const THRESHOLDS: Readonly<Record<string, number>> = {
-  '2-ma': 2,
-  '3-ma': 3,
-  'half-of-low-end': 2,
-  '1-v-or-2-ma': 2,
-};
 
 export const lossUnseen: Check = {
   id: 'loss-unseen',
@@ -22,8 +15,7 @@ export const lossUnseen: Check = {
         .devicesAt(input.terminal)
         .find(({ device }) => device.kind === 'transmitter')?.device;
       if (sender?.kind !== 'transmitter') continue;
-      const rule = look.ground.machine.rules.answer('loss.below');
-      const threshold = rule === undefined ? undefined : THRESHOLDS[rule];
+      const threshold = lostBelow(look.ground.machine, input);
       if (sender.failsAt === null) look.untold.add(`which current ${sender.name} gives when it has failed`);
       if (threshold === undefined) look.untold.add('below which current the drive takes the signal for lost');
       if (sender.failsAt === null || threshold === undefined || sender.failsAt < threshold) continue;
