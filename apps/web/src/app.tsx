@@ -129,6 +129,18 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./position/parameter-page.tsx')).ParameterPage }),
       },
       {
+        path: 'calculate/motor',
+        lazy: async () => ({
+          Component: (await import('./calculate/motor-calculator-page.tsx')).MotorCalculatorPage,
+        }),
+      },
+      {
+        path: 'calculate/signal',
+        lazy: async () => ({
+          Component: (await import('./calculate/signal-calculator-page.tsx')).SignalCalculatorPage,
+        }),
+      },
+      {
         path: 'rounds',
         lazy: async () => ({ Component: (await import('./rounds/rounds-page.tsx')).RoundsPage }),
       },

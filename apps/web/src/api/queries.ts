@@ -110,19 +110,21 @@ export const useScan = (id: string | undefined) =>
     refetchInterval: (query: { state: { data?: ScanView } }) =>
       query.state.data?.state === 'running' ? 400 : false,
   });
-export const usePosition = (tag: string) => useGet<PositionDetailView>(`positions/${tag}`);
+export const usePosition = (tag: string, enabled = true) =>
+  useGet<PositionDetailView>(`positions/${tag}`, { enabled });
 export const useSite = () => useGet<SiteView>('site');
 /** What the checks find in a set of the position. */
 export const useChecks = (tag: string, set = 'newest') =>
   useGet<ChecksView>(`positions/${tag}/checks?set=${encodeURIComponent(set)}`);
 export const usePlantFindings = () => useGet<PlantFindingsView>('findings', { refetchInterval: 30_000 });
-export const usePositionSite = (tag: string) => useGet<PositionSiteView>(`positions/${tag}/site`);
+export const usePositionSite = (tag: string, enabled = true) =>
+  useGet<PositionSiteView>(`positions/${tag}/site`, { enabled });
 export const useWiring = (tag: string, revision = '') =>
   useGet<WiringView>(`positions/${tag}/wiring${revision === '' ? '' : `?revision=${revision}`}`);
 export const useWiringPhotos = (tag: string) =>
   useGet<readonly WiringPhotoView[]>(`positions/${tag}/wiring/photos`);
-export const useDryRunView = (tag: string, set: string) =>
-  useGet<DryRunView>(`positions/${tag}/dry-run?set=${encodeURIComponent(set)}`);
+export const useDryRunView = (tag: string, set: string, enabled = true) =>
+  useGet<DryRunView>(`positions/${tag}/dry-run?set=${encodeURIComponent(set)}`, { enabled });
 /** `old` and `fresh` are models by their names. */
 export const useCrossReference = (old: string, fresh: string | undefined) =>
   useGet<CrossReferenceView>(`cross-references/${old}/${fresh ?? ''}`, { enabled: fresh !== undefined });

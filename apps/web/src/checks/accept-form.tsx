@@ -9,6 +9,9 @@ import { ProblemNotice } from '../ui/notice.tsx';
 const DAYS = 90;
 const DAY_MS = 86_400_000;
 
+/** A day as the field has it. */
+const daysAhead = (): string => new Date(Date.now() + DAYS * DAY_MS).toISOString().slice(0, 10);
+
 interface Fields {
   readonly reason: string;
   readonly until: string;
@@ -25,8 +28,9 @@ export function AcceptForm({
   done: (view: ChecksView) => void;
 }) {
   const [open, setOpen] = useState(false);
+  const [usual] = useState(daysAhead);
   const form = useForm<Fields>({
-    defaultValues: { reason: '', until: new Date(Date.now() + DAYS * DAY_MS).toISOString().slice(0, 10) },
+    defaultValues: { reason: '', until: usual },
   });
   const accept = useMutation<ChecksView, ProblemError, Fields>({
     mutationFn: (fields) => post(`positions/${tag}/accepted-findings`, { identity, signature, ...fields }),

@@ -8,8 +8,8 @@ import { forgetPositions, queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
 import { showAge, showDate } from '../words/dates.ts';
+import { calculatorFor } from '../calculate/calculator-for.ts';
 import { AcceptForm } from './accept-form.tsx';
-import { calculatorFor } from './calculator-for.ts';
 
 type Mend = CheckFindingView['mends'][number];
 

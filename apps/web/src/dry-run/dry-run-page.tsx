@@ -5,6 +5,7 @@ import type { DryRunView } from '@drive-keep/api';
 import { useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useDecisions, useDictionary, useDryRunView, useHistory, useVocabulary } from '../api/queries.ts';
+import { CalculatorWays } from '../calculate/calculator-ways.tsx';
 import { Unanswered } from '../ui/answer.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Page } from '../ui/page.tsx';
@@ -89,6 +90,7 @@ function SetChoice({
         </span>
       )}
       <ReadNow tag={tag} begin={() => choose('newest')} />
+      <CalculatorWays tag={tag} set={reference} />
     </div>
   );
 }

@@ -67,6 +67,8 @@ function OwnMenu({ session }: { session: SessionView }) {
   return (
     <Menu name={name} className="h-9 px-2 hover:bg-plum-wash max-lg:h-12">
       <MenuWay to="/jobs">Work, now and before</MenuWay>
+      <MenuWay to="/calculate/motor">Motor calculator</MenuWay>
+      <MenuWay to="/calculate/signal">Signal calculator</MenuWay>
       <MenuWay to="/plant">The plant</MenuWay>
       <MenuWay to="/lines">Lines</MenuWay>
       <MenuWay to="/site">Supplies and cabinets</MenuWay>

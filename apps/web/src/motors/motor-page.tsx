@@ -89,6 +89,11 @@ function MotorSheet({
   return (
     <Page title={motor?.name ?? 'Add a motor'}>
       <h1 className="text-2xl font-semibold">{motor?.name ?? 'Add a motor'}</h1>
+      {motor && (
+        <Link to={`/calculate/motor?motor=${motor.id}`} className="text-sm text-plum underline">
+          Motor calculator
+        </Link>
+      )}
       <p className="mt-1 mb-4 text-soft">
         {motor
           ? `Changed ${showDate(motor.changedAt)} by ${motor.changedBy}${motor.startedFrom && `; started from ${motor.startedFrom}`}.`

@@ -4,6 +4,7 @@ import type { ComparisonRowView } from '@drive-keep/api';
 import type { Dictionary, Parameter } from '@drive-keep/core/dictionary';
 import { hasBit, isRaw, showRaw } from '@drive-keep/core/values';
 import { Link } from 'react-router';
+import { calculatorOf } from '../calculate/calculator-for.ts';
 import { useParameterHistory } from '../api/queries.ts';
 import { showTime } from '../words/dates.ts';
 
@@ -85,6 +86,7 @@ function About({
   dictionary: Dictionary;
   parameter: Parameter;
 }) {
+  const calculator = calculatorOf(parameter.meaning, tag);
   return (
     <div className="space-y-1.5">
       <p className="text-[15px]">{parameter.description}</p>
@@ -111,6 +113,14 @@ function About({
       >
         Over the years, and its peers
       </Link>
+      {calculator && (
+        <>
+          {' · '}
+          <Link to={calculator.to} className="text-plum hover:underline">
+            {calculator.name}
+          </Link>
+        </>
+      )}
       {dictionary.effects
         .filter((effect) => effect.when === parameter.code)
         .map((effect) => (

@@ -16,6 +16,7 @@ import { useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { put, type ProblemError } from '../api/client.ts';
 import { useDictionary, usePosition, useSession, useWiring } from '../api/queries.ts';
+import { CalculatorWays } from '../calculate/calculator-ways.tsx';
 import { Unanswered } from '../ui/answer.tsx';
 import { Button } from '../ui/button.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
@@ -57,6 +58,7 @@ export function WiringPage() {
         </Link>{' '}
         <span className="text-lg font-normal">{position.duty}</span>
       </h1>
+      <CalculatorWays tag={tag} />
       <Editor
         key={`${tag} ${revision}`}
         view={view}

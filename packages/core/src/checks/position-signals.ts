@@ -70,13 +70,17 @@ function signalOf(ground: Ground, reach: Reach, input: AnalogInput): PositionSig
     codes: [...new Set(codes.flatMap((code) => code ?? []))],
     how: sayHow(curve, set.bridge.vocabulary.termOf) ?? '',
     setPoints: uses.includes('loop')
-      ? ['loop.setpoint', 'loop.setpoint2'].flatMap((name) => {
+      ? setPointNames(reach).flatMap((name) => {
           const percent = value(name);
           return percent === undefined ? [] : [{ name: set.bridge.vocabulary.termOf(name), percent }];
         })
       : [],
   };
 }
+
+/** The second one counts where an input chooses it. */
+const setPointNames = (reach: Reach): readonly string[] =>
+  reach.inputs('loop.second').length > 0 ? ['loop.setpoint', 'loop.setpoint2'] : ['loop.setpoint'];
 
 const isSignal = (signal: string | undefined): signal is AnalogSignal =>
   signal !== undefined && Object.hasOwn(SIGNAL_RANGES, signal);

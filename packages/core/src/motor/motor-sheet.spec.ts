@@ -94,7 +94,7 @@ describe('a motor by its plate', () => {
 
   it('shows the formula with its numbers put in', () => {
     expect(lineOf(SMALL, 'slip')).toMatchObject({
-      ...{ formula: 's = (n_s − n) / n_s', worked: '(1500 − 1410) / 1500', result: '6 %' },
+      ...{ formula: 's = (nₛ − n) / nₛ', worked: '(1500 − 1410) / 1500', result: '6 %' },
       remark: '3 Hz at full load.',
     });
     expect(lineOf(SMALL, 'efficiency').worked).toBe('1500 / (√3 · 400 · 3.6 · 0.79)');
@@ -190,7 +190,7 @@ it('never tells what is no number, whatever is typed', () => {
   ];
   fc.assert(
     fc.property(fc.record(Object.fromEntries(keys.map((key) => [key, any]))), (input) => {
-      for (const { result, worked, remark, missing, attention } of motorSheet(input as MotorSheetInput)) {
+      for (const { result, worked, remark, missing, attention } of motorSheet(input)) {
         for (const text of [result, worked, remark]) expect(text ?? '').not.toMatch(/NaN|Infinity|undefined/);
         if (result === null) expect(missing.length > 0 || attention === 'stop').toBe(true);
       }

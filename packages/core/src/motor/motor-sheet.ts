@@ -145,13 +145,13 @@ function ofSpeed(input: MotorSheetInput): readonly MotorSheetLine[] {
     ),
     line(
       withPoles,
-      { id: 'synchronous', name: 'Synchronous speed', formula: 'n_s = 120 · f / p' },
+      { id: 'synchronous', name: 'Synchronous speed', formula: 'nₛ = 120 · f / p' },
       ['frequency', 'poles'],
       ([f, p]) => ({ value: synchronousSpeed(f, p), unit: 'rpm', worked: `120 · ${show(f)} / ${show(p)}` }),
     ),
     line(
       withPoles,
-      { id: 'slip', name: 'Slip', formula: 's = (n_s − n) / n_s' },
+      { id: 'slip', name: 'Slip', formula: 's = (nₛ − n) / nₛ' },
       ['frequency', 'poles', 'speed'],
       ([f, p, n]) => {
         const [slip, synchronous] = [slipOf(f, p, n), synchronousSpeed(f, p)];
@@ -226,7 +226,7 @@ function ofPower(input: MotorSheetInput): readonly MotorSheetLine[] {
     ),
     line(
       input,
-      { id: 'no-load', name: 'No-load current, about', formula: 'I_0 ≈ I · √(1 − cos²φ)' },
+      { id: 'no-load', name: 'No-load current, about', formula: 'I₀ ≈ I · √(1 − cos²φ)' },
       ['current', 'powerFactor'],
       ([i, factor]) => ({
         ...{ value: noLoadCurrent(i, factor), unit: 'A', worked: `${show(i)} · √(1 − ${show(factor)}²)` },
