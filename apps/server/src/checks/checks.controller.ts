@@ -1,9 +1,12 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Query, UploadedFile } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { ChecksView, PlantFindingsView } from '@drive-keep/api';
 import { IsString, Matches, MaxLength } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
+import { TakesFile } from '../file-content/file-upload.ts';
+import { givenFile, type UploadedFile as SentFile } from '../file-content/uploaded-file.ts';
+import { CarryQuery } from '../files/imports.controller.ts';
 import { Maybe } from '../problems/maybe.ts';
 import { Checks } from './checks.service.ts';
 
@@ -45,6 +48,19 @@ export class ChecksController {
   @ApiOperation({ summary: 'What the checks find in a set of a position, and what it changes' })
   of(@Param('tag') tag: string, @Query() { set }: SetQuery): Promise<ChecksView> {
     return this.checks.of(tag, set ?? 'newest');
+  }
+
+  @Post('positions/:tag/checks/of-file')
+  @NeedsRole('technician')
+  @HttpCode(200)
+  @TakesFile()
+  @ApiOperation({ summary: 'What the checks would find with the values of a file; nothing is kept' })
+  ofFile(
+    @Param('tag') tag: string,
+    @UploadedFile() file: SentFile | undefined,
+    @Query() { carry }: CarryQuery,
+  ): Promise<ChecksView> {
+    return this.checks.ofFile(tag, givenFile(file, 'a JSON, CSV, XLSX or DCF file'), carry === 'yes');
   }
 
   @Post('positions/:tag/accepted-findings')

@@ -72,6 +72,24 @@ describe('the checks of a position', () => {
     expect((await checks(SECTION, 'values:16U=5')).detail).toContain('does not take');
   });
 
+  it('tell of a file what it would change, before anything of it is kept', async () => {
+    const file = (text: string, name = 'part.csv') => {
+      const form = new FormData();
+      form.append('file', new Blob([text], { type: 'text/csv' }), name);
+      return form;
+    };
+    const path = `positions/${SECTION}/checks/of-file`;
+    const part = await technician.post<ChecksView>(path, file('code,value\n02P,3.60\n05C,0\n'));
+    expect(part.body.against?.fewer.map(({ identity }) => identity)).toEqual([
+      'overload-over-plate',
+      'start-at-power-up',
+    ]);
+    expect(part.body.title).toBe('part.csv');
+    const wrong = await technician.post<Problem>(path, file('code,value\n02P,lots\n'));
+    expect([wrong.status, wrong.body.detail]).toEqual([422, expect.stringContaining('nothing to check')]);
+    expect((await viewer.post(path, file('code,value\n02P,3.60\n'))).status).toBe(403);
+  });
+
   it('cannot be made where nothing is known of the unit that sits there', async () => {
     const [{ id } = { id: '' }]: { id: string }[] = await data.query(
       `select id from position where tag = 'GL-BE-04'`,

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { CatalogueModule } from '../catalogue/catalogue.module.ts';
 import { CompareModule } from '../compare/compare.module.ts';
+import { FilesModule } from '../files/files.module.ts';
 import { JobsModule } from '../jobs/jobs.module.ts';
 import { LogbookModule } from '../logbook/logbook.module.ts';
 import { RegisterModule } from '../register/register.module.ts';
@@ -20,7 +21,7 @@ import { FindingAcceptance } from './finding-acceptance.entity.ts';
 @Module({
   imports: [
     TypeOrmModule.forFeature([CheckRun, CheckFinding, FindingAcceptance]),
-    ...[CatalogueModule, CompareModule, JobsModule, LogbookModule, RegisterModule],
+    ...[CatalogueModule, CompareModule, FilesModule, JobsModule, LogbookModule, RegisterModule],
     ...[SetsModule, StorageModule, WiringModule],
   ],
   controllers: [ChecksController],

@@ -10,6 +10,8 @@ import type { ParameterSet } from '@drive-keep/core/sets';
 import { DataSource, type EntityManager } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { PositionSets } from '../compare/position-sets.service.ts';
+import type { UploadedFile } from '../file-content/uploaded-file.ts';
+import { SetImport } from '../files/set-import.service.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { Register } from '../register/register.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
@@ -27,6 +29,7 @@ export class Checks {
     private readonly register: Register,
     private readonly sets: PositionSets,
     private readonly contents: ContentStore,
+    private readonly imports: SetImport,
     private readonly acceptances: Acceptances,
     private readonly clock: Clock,
   ) {}
@@ -52,15 +55,39 @@ export class Checks {
       };
     }
     const { title, when, set } = await this.sets.of(at, reference);
+    return this.ofSet({ row, around, accepted }, { ...own, title, at: when }, set);
+  }
+
+  /** A file, before anything of it is kept: what it does not tell is as the unit was last seen, or as delivered. */
+  async ofFile(tag: string, file: UploadedFile, carry: boolean): Promise<ChecksView> {
+    const at = await this.register.unitAt(tag);
+    const told = await this.imports.setIn(tag, file, carry);
+    const rows = await this.grounds.around(tag);
+    const row = rows.find((each) => each.tag === tag);
+    if (!told || !row) throw refused('This file cannot be kept as it is: there is nothing to check.');
+    const around = new Neighbours(rows);
+    const accepted = await this.acceptances.of(row.id);
+    const base = await this.sets.of(at, row.content_hash === null ? 'default' : 'newest');
+    const same = base.set.dictionary === told.dictionary;
+    const readings = same ? new Map([...base.set.readings, ...told.readings]) : told.readings;
+    const own = { tag, reference: 'file', with: withOf(row, around), title: file.originalname, at: null };
+    return this.ofSet({ row, around, accepted }, own, { dictionary: told.dictionary, readings });
+  }
+
+  private async ofSet(
+    { row, around, accepted }: { row: GroundRow; around: Neighbours; accepted: Accepted },
+    own: Pick<ChecksView, 'tag' | 'reference' | 'with' | 'title' | 'at'>,
+    set: ParameterSet,
+  ): Promise<ChecksView> {
     if (set.dictionary !== row.dictionary_id)
       throw refused(
-        `${title} is of ${set.dictionary}, and ${row.dictionary_id} sits at ${tag}: it cannot be checked here.`,
+        `${own.title} is of ${set.dictionary}, and ${row.dictionary_id} sits at ${row.tag}: it cannot be checked here.`,
       );
     const report = await this.reportOf(row, around, set);
     const findings = report.found.map((each) => freshView(each, accepted));
     return {
       ...own,
-      ...{ dictionary: set.dictionary, title, at: when, checkedAt: this.clock.now().toISOString() },
+      ...{ dictionary: set.dictionary, checkedAt: this.clock.now().toISOString() },
       ...{ looked: report.looked, findings, untold: report.untold.map(untoldView) },
       against: row.content_hash === null ? null : await this.against(row, around, findings, accepted),
     };

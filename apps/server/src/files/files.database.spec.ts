@@ -354,7 +354,11 @@ describe('papers', () => {
     const { body } = await paper('KL1-RD-07/settings-record?set=baseline:2&format=csv');
     const lines = body.split('\r\n').filter((line) => line !== '');
     const wiring = lines.filter((line) => line.includes('Field wiring'));
-    expect(lines.length - wiring.length).toBe(1 + 195);
+    const checks = lines.filter((line) => /^"?Checks: (open|accepted)/.test(line));
+    expect(lines.length - wiring.length - checks.length).toBe(1 + 195);
+    // Of the baseline: what runs on after a dip, and was accepted so.
+    expect(checks).toHaveLength(2);
+    expect(checks[0]).toContain('Rollers must not stand');
     expect(wiring.some((line) => line.includes('S1:13'))).toBe(true);
     expect((await paper('KL1-RD-07/settings-record?set=baseline:9&format=csv')).status).toBe(404);
     expect((await paper('KL1-RD-07/settings-record?format=doc')).status).toBe(400);

@@ -16,7 +16,7 @@ class KeepBody {
   hash: string;
 }
 
-class CarryQuery {
+export class CarryQuery {
   @ApiPropertyOptional({
     enum: ['yes'],
     description: 'a file of another version of the model is carried over',

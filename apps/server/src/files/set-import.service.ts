@@ -70,6 +70,12 @@ export class SetImport {
     };
   }
 
+  /** The set of a file that may be kept, for whoever looks at it before; nothing where it may not. */
+  async setIn(tag: string, file: UploadedFile, carry: boolean): Promise<ParameterSet | undefined> {
+    const { read } = await this.read(await this.register.unitAt(tag), file, carry);
+    return hasStop(read.findings) || read.set.readings.size === 0 ? undefined : read.set;
+  }
+
   /** As a backup, or as a part of a set where the file tells no more than that. */
   async keep(
     tag: string,

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { CatalogueModule } from '../catalogue/catalogue.module.ts';
+import { ChecksModule } from '../checks/checks.module.ts';
 import { CompareModule } from '../compare/compare.module.ts';
 import { DecisionsModule } from '../decisions/decisions.module.ts';
 import { KeyInModule } from '../key-in/key-in.module.ts';
@@ -24,6 +25,7 @@ import { ReplacementPapers } from './replacement-papers.service.ts';
     KeyInModule,
     CompareModule,
     OverviewModule,
+    ChecksModule,
     SetsModule,
     WiringModule,
     RegisterModule,

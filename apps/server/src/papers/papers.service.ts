@@ -1,6 +1,7 @@
 // Papers of a position: what a set holds, and what a comparison found. Making one is in the logbook, as it leaves.
 
 import { Injectable } from '@nestjs/common';
+import type { ChecksView } from '@drive-keep/api';
 import { compareSets } from '@drive-keep/core/compare';
 import { factsOf, type Dictionary } from '@drive-keep/core/dictionary';
 import type { Effects } from '@drive-keep/core/behaviour';
@@ -9,6 +10,7 @@ import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Meanings } from '../catalogue/meanings.service.ts';
+import { Checks } from '../checks/checks.service.ts';
 import { ReferencedSets, untoldOf, type ReferencedSet } from '../compare/referenced-sets.service.ts';
 import { Decisions } from '../decisions/decisions.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
@@ -25,6 +27,7 @@ import type { Paper, PaperSignature } from './paper.ts';
 import { paperTime } from './paper-time.ts';
 import { Site } from '../register/site.service.ts';
 import { Wirings } from '../wiring/wirings.service.ts';
+import { checkParts, checksText } from './check-parts.ts';
 import { SETTINGS_COLUMNS, settingsParts } from './settings-record.ts';
 import { wiringParts } from './wiring-parts.ts';
 
@@ -47,6 +50,7 @@ export class Papers {
     private readonly wirings: Wirings,
     private readonly site: Site,
     private readonly meanings: Meanings,
+    private readonly checks: Checks,
   ) {}
 
   async settings(
@@ -59,6 +63,7 @@ export class Papers {
     const found = await this.sets.get(at, reference);
     const dictionary = await this.dictionaries.get(found.set.dictionary);
     const wiring = await this.wiringOrDamaged(at.position.id, tag);
+    const checks = await this.checksOrWhy(tag, reference);
     const paper: Paper = {
       ...(await this.head(at, dictionary, account)),
       title: 'Settings record',
@@ -68,8 +73,10 @@ export class Papers {
         ...(await this.siteFacts(tag)),
         ...sideFacts('Set', found),
         ...(wiring ? ([['Field wiring', wiring.text]] as const) : []),
+        ['Checks', checks.text],
       ],
       parts: [
+        ...(checks.view ? checkParts(checks.view) : []),
         ...settingsParts(dictionary, factsOf(dictionary, at.unit) ?? {}, found.set),
         ...(wiring?.wiring ? wiringParts(wiring.wiring) : []),
       ],
@@ -77,6 +84,20 @@ export class Papers {
       signatures: [...(await this.signed(at, reference)), toSign('Checked at the drive')],
     };
     return this.leave(paper, `${tag}_settings`, tag, format, account);
+  }
+
+  /** A set that cannot be checked is printed all the same, with the reason. */
+  private async checksOrWhy(
+    tag: string,
+    reference: string,
+  ): Promise<{ readonly text: string; readonly view?: ChecksView }> {
+    try {
+      const view = await this.checks.of(tag, reference);
+      return { text: checksText(view), view };
+    } catch (error) {
+      if (error instanceof ProblemException) return { text: `not made: ${error.message}` };
+      throw error;
+    }
   }
 
   /** A damaged wiring is said on the paper; the settings beside it are still worth having. */

@@ -89,6 +89,15 @@ function casesOf(
     { name: 'End of the range', note: '', point: at(1) },
     ...setPoints.flatMap(({ name, percent }) => {
       const held = shareOf(scaling, 'actual', percent);
+      // One line where the drive reads what is sent.
+      if (held.ok && Math.abs(held.value - percent / 100) < 1e-9)
+        return [
+          {
+            name: `At the ${name}`,
+            note: `${shownOf(percent)} %, where the loop holds it`,
+            point: at(held.value),
+          },
+        ];
       return [
         {
           name: `At the ${name}`,

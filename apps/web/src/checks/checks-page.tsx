@@ -8,6 +8,7 @@ import { HeadLine } from '../position/head-line.tsx';
 import { Unanswered } from '../ui/answer.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
+import { Against } from './against.tsx';
 import { FindingRow } from './finding-row.tsx';
 import { UntoldChecks } from './untold-checks.tsx';
 
@@ -118,34 +119,3 @@ function knownText({ with: known }: ChecksView): string {
     .join(' ')
     .trim();
 }
-
-/** Against what the unit was last seen to hold. */
-export function Against({ against: { fewer, more } }: { against: NonNullable<ChecksView['against']> }) {
-  const list = (name: string, shape: string, findings: readonly CheckFindingView[]) =>
-    findings.length > 0 && (
-      <ul className="mt-1" aria-label={name}>
-        {findings.map(({ identity, text }) => (
-          <li key={identity}>
-            <span aria-hidden="true" className="mr-2 inline-block w-4 text-center font-bold">
-              {shape}
-            </span>
-            {text}
-          </li>
-        ))}
-      </ul>
-    );
-  return (
-    <div className="mb-3 border-l-4 border-plum px-3 py-1">
-      <p className="font-medium">
-        {fewer.length === 0 && more.length === 0
-          ? 'The checks find the same as in what the unit was last seen to hold.'
-          : `Against what the unit was last seen to hold: ${counted(fewer.length, 'fewer')}, ${counted(more.length, 'new')}.`}
-      </p>
-      {list('No longer found', '−', fewer)}
-      {list('New', '＋', more)}
-    </div>
-  );
-}
-
-const counted = (count: number, how: string): string =>
-  count === 0 ? `none ${how}` : `${count} ${count === 1 ? 'finding' : 'findings'} ${how}`;

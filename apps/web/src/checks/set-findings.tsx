@@ -2,7 +2,7 @@ import { Link } from 'react-router';
 import { useChecks } from '../api/queries.ts';
 import { Unanswered } from '../ui/answer.tsx';
 import { SheetPart } from '../ui/page.tsx';
-import { Against } from './checks-page.tsx';
+import { Against } from './against.tsx';
 
 /** What the checks find in a set that is planned, drafted or imported, against what the unit was last seen to hold. */
 export function SetFindings({ tag, set, name }: { tag: string; set: string; name: string }) {

@@ -1,13 +1,14 @@
 // A file for a position: what it holds, what is wrong with it and what it says otherwise than what is kept, before anything of it
 // is kept.
 
-import type { FileDifferences, ImportedFile, ImportPreview } from '@drive-keep/api';
-import { useMutation } from '@tanstack/react-query';
+import type { ChecksView, FileDifferences, ImportedFile, ImportPreview } from '@drive-keep/api';
+import { useMutation, type UseMutationResult } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { fileForm, readingQuery, type Reading } from '../api/file-form.ts';
 import { forgetPositions } from '../api/queries.ts';
+import { Against as FindingsAgainst } from '../checks/against.tsx';
 import { Asking } from '../ui/answer.tsx';
 import { Button } from '../ui/button.tsx';
 import { FileProblem } from '../ui/file-problem.tsx';
@@ -25,6 +26,10 @@ export function ImportPage() {
     mutationFn: ({ chosen, as }) =>
       post(`positions/${tag}/imports/preview${readingQuery(as)}`, fileForm(chosen)),
   });
+  const checks = useMutation<ChecksView, ProblemError, { chosen: File; as: Reading }>({
+    mutationFn: ({ chosen, as }) =>
+      post(`positions/${tag}/checks/of-file${readingQuery(as)}`, fileForm(chosen)),
+  });
   const keep = useMutation<ImportedFile, ProblemError, string>({
     mutationFn: (hash) => post(`positions/${tag}/imports${readingQuery(reading)}`, fileForm(file, hash)),
     onSuccess: async ({ backupId, partId }) => {
@@ -40,7 +45,12 @@ export function ImportPage() {
     setFile(chosen);
     setReading(as);
     keep.reset();
-    if (chosen) preview.mutate({ chosen, as });
+    checks.reset();
+    if (chosen)
+      preview.mutate(
+        { chosen, as },
+        { onSuccess: ({ acceptable }) => acceptable && checks.mutate({ chosen, as }) },
+      );
   };
   const seen = preview.isPending ? undefined : preview.data;
   return (
@@ -64,29 +74,53 @@ export function ImportPage() {
         <FileProblem error={preview.error} readAsLatin={() => look(file, { ...reading, latin: true })} />
       )}
       {seen && (
-        <>
-          <FileContent
-            preview={seen}
-            carry={
-              seen.carriesFrom !== null && !reading.carry && (() => look(file, { ...reading, carry: true }))
-            }
-          />
-          {seen.acceptable && <Against tag={tag} against={seen.against} />}
-          <SheetPart name="Keep" state={seen.acceptable ? 'ready' : 'not possible'}>
-            <Button
-              weight="main"
-              disabled={!seen.acceptable || keep.isPending}
-              onClick={() => keep.mutate(seen.hash)}
-            >
-              {seen.partial && seen.acceptable
-                ? `Take in as a part, to compare and to write`
-                : `Keep as a set of ${tag}`}
-            </Button>
-            {keep.error && <ProblemNotice error={keep.error} />}
-          </SheetPart>
-        </>
+        <Seen
+          {...{ tag, preview: seen, keep, checks }}
+          carry={
+            seen.carriesFrom !== null && !reading.carry && (() => look(file, { ...reading, carry: true }))
+          }
+        />
       )}
     </Page>
+  );
+}
+
+function Seen({
+  tag,
+  preview: seen,
+  keep,
+  checks,
+  carry,
+}: {
+  tag: string;
+  preview: ImportPreview;
+  keep: UseMutationResult<ImportedFile, ProblemError, string>;
+  checks: UseMutationResult<ChecksView, ProblemError, { chosen: File; as: Reading }>;
+  carry: (() => void) | false;
+}) {
+  return (
+    <>
+      <FileContent preview={seen} carry={carry} />
+      {seen.acceptable && <Against tag={tag} against={seen.against} />}
+      {seen.acceptable && checks.data?.against && (
+        <SheetPart name="What the checks find" state={`${checks.data.findings.length}`}>
+          <FindingsAgainst against={checks.data.against} />
+        </SheetPart>
+      )}
+      {checks.isPending && <Asking what="what the checks find in it" />}
+      <SheetPart name="Keep" state={seen.acceptable ? 'ready' : 'not possible'}>
+        <Button
+          weight="main"
+          disabled={!seen.acceptable || keep.isPending}
+          onClick={() => keep.mutate(seen.hash)}
+        >
+          {seen.partial && seen.acceptable
+            ? `Take in as a part, to compare and to write`
+            : `Keep as a set of ${tag}`}
+        </Button>
+        {keep.error && <ProblemNotice error={keep.error} />}
+      </SheetPart>
+    </>
   );
 }
 
