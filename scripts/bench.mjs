@@ -8,6 +8,7 @@ import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { behaviourBench } from './bench/behaviour.mjs';
 import { replacingBench } from './bench/replacing.mjs';
+import { checksBench } from './bench/checks.mjs';
 import { compareBench } from './bench/compare.mjs';
 import { filesBench } from './bench/files.mjs';
 import { firstLoadBench } from './bench/first-load.mjs';
@@ -37,6 +38,7 @@ const BENCHES = {
   storage: storageBench,
   'plain-values': plainValuesBench,
   behaviour: behaviourBench,
+  checks: checksBench,
   replacing: replacingBench,
   planning: planningBench,
   'peers-scroll': peersScrollBench,

@@ -4,8 +4,8 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { groundOf, type Ground, type Peer } from '@drive-keep/core/checks';
-import type { Code, Dictionary } from '@drive-keep/core/dictionary';
-import { findMeaning } from '@drive-keep/core/dictionary';
+import { findMeaning, type Code, type Dictionary, type Outfit } from '@drive-keep/core/dictionary';
+import type { PlainSet } from '@drive-keep/core/meanings';
 import type { MotorPlate } from '@drive-keep/core/motor';
 import type { ParameterSet } from '@drive-keep/core/sets';
 import { meaningOf } from '@drive-keep/core/values';
@@ -83,6 +83,7 @@ where p.retired_at is null
 /** Of many peers those next to it say enough. */
 const MOST_PEERS = 24;
 const MOST_REMEMBERED = 20_000;
+const MOST_SETS = 400;
 /** Goes up when a check is changed: what was found by another edition is looked at again. */
 const EDITION = 1;
 
@@ -94,6 +95,8 @@ export interface Gathered {
 
 @Injectable()
 export class CheckGrounds {
+  /** What peers and baselines tell, by the hash of their content and the outfit of their unit. */
+  private readonly plainSets = new Map<string, PlainSet>();
   /** Addresses in sets, by the hash of their content. */
   private readonly addresses = new Map<string, number | null>();
 
@@ -163,13 +166,8 @@ export class CheckGrounds {
   private async peersOf(row: GroundRow, rows: Neighbours): Promise<readonly Peer[]> {
     const peers: Peer[] = [];
     for (const each of rows.peersOf(row)) {
-      const set = each.content_hash === null ? undefined : await this.contents.getIfGood(each.content_hash);
-      if (!set) continue;
-      const dictionary = await this.dictionaries.get(set.dictionary);
-      peers.push({
-        ...{ tag: each.tag, firmware: each.firmware },
-        set: this.meanings.bridge.read(dictionary, each, set.readings),
-      });
+      const set = await this.plainSetOf(each.content_hash, each);
+      if (set) peers.push({ tag: each.tag, firmware: each.firmware, set });
     }
     return peers;
   }
@@ -180,14 +178,24 @@ export class CheckGrounds {
     model: string,
   ): Promise<Ground['baseline']> {
     if (hash === null) return 'none';
-    const set = await this.contents.getIfGood(hash);
+    const set = await this.plainSetOf(hash, { rating, region });
     if (!set) return null;
-    const [own, other] = await Promise.all([
-      this.dictionaries.get(model),
-      this.dictionaries.get(set.dictionary),
-    ]);
-    if (own.model !== other.model) return null;
-    return this.meanings.bridge.read(other, { rating, region }, set.readings);
+    const own = await this.dictionaries.get(model);
+    return own.model === set.dictionary.model ? set : null;
+  }
+
+  /** Read once for all that stand beside it; nothing where it is damaged. */
+  private async plainSetOf(hash: string | null, { rating, region }: Outfit): Promise<PlainSet | undefined> {
+    const content = hash === null ? undefined : await this.contents.getIfGood(hash);
+    if (!content) return undefined;
+    const dictionary = await this.dictionaries.get(content.dictionary);
+    const key = [hash, rating, region, dictionary.revision].join(' ');
+    const known = this.plainSets.get(key);
+    if (known) return known;
+    const set = this.meanings.bridge.read(dictionary, { rating, region }, content.readings);
+    if (this.plainSets.size >= MOST_SETS) this.plainSets.delete(this.plainSets.keys().next().value ?? '');
+    this.plainSets.set(key, set);
+    return set;
   }
 
   private async sharing(row: GroundRow, rows: Neighbours, set: ParameterSet): Promise<readonly string[]> {

@@ -7,7 +7,7 @@ import type { CheckFindingView, ChecksView, PlantFindingsView } from '@drive-kee
 import { identityOf, runChecks, signatureOf, type Found, type Report } from '@drive-keep/core/checks';
 import { CHECK_WORDS, describe } from '@drive-keep/core/findings';
 import type { ParameterSet } from '@drive-keep/core/sets';
-import { DataSource, type EntityManager } from 'typeorm';
+import { DataSource, In } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { PositionSets } from '../compare/position-sets.service.ts';
 import type { UploadedFile } from '../file-content/uploaded-file.ts';
@@ -20,6 +20,11 @@ import { Acceptances, Accepted } from './acceptances.service.ts';
 import { CheckFinding } from './check-finding.entity.ts';
 import { CheckGrounds, Neighbours, type GroundRow } from './check-grounds.service.ts';
 import { CheckRun } from './check-run.entity.ts';
+
+/** Positions whose findings are kept together. */
+const AT_ONCE = 120;
+/** Questions to the database at a time; most of its connections are for people. */
+const LANES = 4;
 
 @Injectable()
 export class Checks {
@@ -120,35 +125,49 @@ export class Checks {
       );
     const groundHash = await this.grounds.hashOf(row, around);
     const known = await this.dataSource.getRepository(CheckRun).findOneBy({ positionId: row.id });
-    const run =
-      known?.groundHash === groundHash ? known : await this.check(row, around, groundHash, row.content_hash);
+    if (known?.groundHash !== groundHash)
+      await this.keep([{ row, groundHash, report: await this.reportOf(row, around, await this.held(row)) }]);
+    const run = await this.dataSource.getRepository(CheckRun).findOneByOrFail({ positionId: row.id });
     const findings = await this.dataSource
       .getRepository(CheckFinding)
       .find({ where: { positionId: row.id }, order: { place: 'ASC' } });
     return { run, findings };
   }
 
-  /** Checks a position and keeps what was found; a finding keeps the time at which it was first seen. */
-  private async check(
-    row: GroundRow,
-    around: Neighbours,
-    groundHash: string,
-    contentHash: string,
-  ): Promise<CheckRun> {
-    const report = await this.reportOf(row, around, await this.contents.get(contentHash));
+  private held = ({ content_hash: hash }: GroundRow): Promise<ParameterSet> => this.contents.get(hash ?? '');
+
+  /** Keeps what was found; a finding that was known keeps the time at which it was first seen. */
+  private async keep(checked: readonly Checked[]): Promise<void> {
+    const ids = checked.map(({ row }) => row.id).sort();
+    if (ids.length === 0) return;
     const checkedAt = this.clock.now();
-    return this.dataSource.transaction(async (manager) => {
-      await manager.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [`checks ${row.id}`]);
-      const before = await manager.findBy(CheckFinding, { positionId: row.id });
-      const first = (await manager.countBy(CheckRun, { positionId: row.id })) === 0;
-      const sinceOf = (identity: string): Date | null => {
-        const known = before.find((each) => each.identity === identity);
-        return known ? known.since : first ? null : checkedAt;
-      };
-      const run = { positionId: row.id, groundHash, contentHash, checkedAt, looked: report.looked };
-      await manager.upsert(CheckRun, { ...run, untold: [...report.untold] }, ['positionId']);
-      await keepFindings(manager, row.id, report.found, sinceOf);
-      return manager.findOneByOrFail(CheckRun, { positionId: row.id });
+    await this.dataSource.transaction(async (manager) => {
+      // In one order, whoever checks: two who look at the same positions wait for each other and never both.
+      await manager.query(
+        `select pg_advisory_xact_lock(hashtextextended('checks ' || id, 0)) from unnest($1::text[]) id`,
+        [ids],
+      );
+      const before = await manager.findBy(CheckFinding, { positionId: In(ids) });
+      const runs = await manager.find(CheckRun, {
+        where: { positionId: In(ids) },
+        select: { positionId: true },
+      });
+      const known = new Set(runs.map(({ positionId }) => positionId));
+      const since = new Map(before.map((each) => [`${each.positionId} ${each.identity}`, each.since]));
+      const rows = checked.map(({ row, groundHash, report }) => ({
+        ...{ positionId: row.id, groundHash, contentHash: row.content_hash ?? '', checkedAt },
+        ...{ looked: report.looked, untold: [...report.untold] },
+      }));
+      await manager.upsert(CheckRun, rows, ['positionId']);
+      await manager.delete(CheckFinding, { positionId: In(ids) });
+      const found = checked.flatMap(({ row, report }) =>
+        report.found.map((each, place) => {
+          const at = since.get(`${row.id} ${identityOf(each)}`);
+          const first = known.has(row.id) ? checkedAt : null;
+          return findingRow(row.id, each, place, at === undefined ? first : at);
+        }),
+      );
+      if (found.length > 0) await manager.insert(CheckFinding, found as never);
     });
   }
 
@@ -156,25 +175,44 @@ export class Checks {
   async lookAgain(): Promise<number> {
     const rows = await this.grounds.all();
     const around = new Neighbours(rows);
+    const stale = await this.staleAmong(rows, around);
+    let looked = 0;
+    for (let from = 0; from < stale.length; from += AT_ONCE) {
+      const checked: Checked[] = [];
+      const waiting = stale.slice(from, from + AT_ONCE).values();
+      // While one is computed, others are read.
+      const lane = async (): Promise<void> => {
+        for (const each of waiting) {
+          const report = await unlessDamaged(async () =>
+            this.reportOf(each.row, around, await this.held(each.row)),
+          );
+          if (report) checked.push({ ...each, report });
+          await new Promise((resolve) => setImmediate(resolve));
+        }
+      };
+      await Promise.all(Array.from({ length: LANES }, lane));
+      await this.keep(checked);
+      looked += checked.length;
+    }
+    return looked;
+  }
+
+  private async staleAmong(
+    rows: readonly GroundRow[],
+    around: Neighbours,
+  ): Promise<readonly Omit<Checked, 'report'>[]> {
     const runs = await this.dataSource
       .getRepository(CheckRun)
       .find({ select: { positionId: true, groundHash: true } });
     const known = new Map(runs.map(({ positionId, groundHash }) => [positionId, groundHash]));
-    let looked = 0;
+    const stale: Omit<Checked, 'report'>[] = [];
     for (const row of rows) {
       if (row.content_hash === null) continue;
-      try {
-        const groundHash = await this.grounds.hashOf(row, around);
-        if (known.get(row.id) === groundHash) continue;
-        await this.check(row, around, groundHash, row.content_hash);
-        looked += 1;
-      } catch (error) {
-        // A damaged row says so itself, where it is looked at; the others are checked all the same.
-        if (!(error instanceof ProblemException)) throw error;
-      }
-      await new Promise((resolve) => setImmediate(resolve));
+      const groundHash = await unlessDamaged(() => this.grounds.hashOf(row, around));
+      if (groundHash !== undefined && known.get(row.id) !== groundHash) stale.push({ row, groundHash });
     }
-    return looked;
+    // Peers one after the other: what they are held against is at hand then.
+    return stale.sort((a, b) => (a.row.machine_id < b.row.machine_id ? -1 : 1));
   }
 
   /** Findings of all positions in place, what must be mended first. */
@@ -253,23 +291,26 @@ select p.id, p.tag, p.duty, b.content_hash, r.content_hash as checked_hash
   left join check_run r on r.position_id = p.id
  where p.retired_at is null order by p.tag`;
 
-async function keepFindings(
-  manager: EntityManager,
-  positionId: string,
-  found: readonly Found[],
-  sinceOf: (identity: string) => Date | null,
-): Promise<void> {
-  await manager.delete(CheckFinding, { positionId });
-  if (found.length === 0) return;
-  const rows = found.map((each, place) => {
-    const identity = identityOf(each);
-    return {
-      ...{ positionId, identity, place, signature: shortSignature(each), since: sinceOf(identity) },
-      ...{ checkId: each.check, attention: each.attention, said: each.said, mends: each.mends },
-      values: each.values.map(({ code, reading }) => ({ code, reading: reading ?? null })),
-    };
-  });
-  await manager.insert(CheckFinding, rows as never);
+interface Checked {
+  readonly row: GroundRow;
+  readonly groundHash: string;
+  readonly report: Report;
+}
+
+const findingRow = (positionId: string, found: Found, place: number, since: Date | null) => ({
+  ...{ positionId, identity: identityOf(found), place, signature: shortSignature(found), since },
+  ...{ checkId: found.check, attention: found.attention, said: found.said, mends: found.mends },
+  values: found.values.map(({ code, reading }) => ({ code, reading: reading ?? null })),
+});
+
+/** A damaged row says so itself, where it is looked at; the others are checked all the same. */
+async function unlessDamaged<T>(work: () => Promise<T>): Promise<T | undefined> {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof ProblemException) return undefined;
+    throw error;
+  }
 }
 
 const shortSignature = (found: Found): string =>

@@ -2,6 +2,7 @@
 // rules the model answers. Made once; a step asks it and never changes it.
 
 import {
+  findParameter,
   terminalsOf,
   type Code,
   type Dictionary,
@@ -105,8 +106,8 @@ function devicesAt({ wires }: Wiring): ReadonlyMap<string, readonly string[]> {
 }
 
 /** The number in the meaning of the parameter that sets a terminal, such as 3 of `input.3.function`. */
-function numberOf({ parameters }: Dictionary, { setBy }: Terminal): string | undefined {
-  const meaning = parameters.find(({ code }) => code === setBy)?.meaning;
+function numberOf(dictionary: Dictionary, { setBy }: Terminal): string | undefined {
+  const meaning = setBy === null ? undefined : findParameter(dictionary, setBy)?.meaning;
   return meaning ? /\d+/.exec(meaning)?.[0] : undefined;
 }
 

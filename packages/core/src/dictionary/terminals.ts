@@ -103,5 +103,12 @@ export interface TerminalChart {
 }
 
 /** All terminals of all strips, in the order in which they sit. */
-export const terminalsOf = (chart: TerminalChart): readonly Terminal[] =>
-  chart.strips.flatMap((strip) => strip.terminals);
+export function terminalsOf(chart: TerminalChart): readonly Terminal[] {
+  let all = inOrder.get(chart);
+  if (!all) {
+    all = chart.strips.flatMap((strip) => strip.terminals);
+    inOrder.set(chart, all);
+  }
+  return all;
+}
+const inOrder = new WeakMap<TerminalChart, readonly Terminal[]>();

@@ -87,6 +87,8 @@ export interface CanonicalMeaning {
 }
 
 const WITHOUT_VALUE: readonly MeaningKind[] = ['part', 'word', 'way', 'trigger'];
+/** More than any plant's models have; what is typed by hand cannot fill the memory. */
+const MOST_FOUND = 5000;
 const NUMBER = /(?<=\.)\d+(?=\.|$)/;
 
 export class Vocabulary {
@@ -96,6 +98,8 @@ export class Vocabulary {
   private readonly today = new Map<string, Meaning>();
   private readonly saying = new Map<string, CanonicalMeaning[]>();
   private readonly besides = new Map<Meaning, Beside[]>();
+  /** What was looked up before: meanings are asked for by the thousand, and are few. */
+  private readonly found = new Map<string, MeaningEntry | undefined>();
 
   constructor(
     readonly entries: readonly MeaningEntry[],
@@ -129,8 +133,11 @@ export class Vocabulary {
 
   /** Nothing for a meaning that it does not know. An entry of its own goes before one for all numbers. */
   of(meaning: Meaning): MeaningEntry | undefined {
+    if (this.found.has(meaning)) return this.found.get(meaning);
     const name = this.nameOfToday(meaning);
-    return this.plain.get(name) ?? this.numbered.get(name.replace(NUMBER, '*'));
+    const entry = this.plain.get(name) ?? this.numbered.get(name.replace(NUMBER, '*'));
+    if (this.found.size < MOST_FOUND) this.found.set(meaning, entry);
+    return entry;
   }
 
   /** What a stated meaning says in the end: itself, or those of which it is a way; nothing for parts and words. */
