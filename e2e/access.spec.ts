@@ -74,6 +74,9 @@ test('on a phone nothing is cut off, and what is pressed is large enough for glo
     '/positions/KL1-RD-07/reset',
     '/positions/KL1-RD-07/set',
     '/positions/GL-BE-02/read-off',
+    '/positions/KL1-CA-01/checks',
+    '/calculate/motor?position=KL1-RD-03',
+    '/calculate/signal?position=GL-PU-01',
   ]) {
     await page.goto(screen);
     await page.waitForLoadState('networkidle');

@@ -50,6 +50,9 @@ export const tile = (page: Page, tag: string) => page.locator('[data-position]')
 export const SCREENS = [
   '/',
   '/positions/KL1-RD-09?a=default',
+  '/positions/KL1-CA-01/checks',
+  '/calculate/motor?position=KL1-RD-03',
+  '/calculate/signal?position=GL-PU-01',
   '/jobs',
   '/rounds',
   '/compare',

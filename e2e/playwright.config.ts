@@ -19,6 +19,7 @@ const PROJECTS = [
   'record',
   'writing',
   'replacing',
+  'checks',
   'site',
   'own',
   ...LOOKS_ONLY,

@@ -13,6 +13,7 @@ import { DataSource } from 'typeorm';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Meanings } from '../catalogue/meanings.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
+import type { Wiring } from '@drive-keep/core/wiring';
 import { Wirings } from '../wiring/wirings.service.ts';
 
 /** A position with a unit, by what decides its checks. */
@@ -139,13 +140,18 @@ export class CheckGrounds {
   }
 
   /** `set` and its wiring in the place of what the unit was last seen to hold. */
-  async gather(row: GroundRow, rows: Neighbours, set: ParameterSet): Promise<Gathered> {
+  async gather(
+    row: GroundRow,
+    rows: Neighbours,
+    set: ParameterSet,
+    promised?: { readonly outfit: Outfit; readonly wiring: Wiring },
+  ): Promise<Gathered> {
     const { bridge } = this.meanings;
     const dictionary = await this.dictionaries.get(set.dictionary);
-    const wiring = await this.wirings.newest(row.id, row.tag);
-    const ground = groundOf(bridge, dictionary, row, set.readings, {
+    const kept = promised ?? (await this.wirings.newest(row.id, row.tag));
+    const ground = groundOf(bridge, dictionary, promised?.outfit ?? row, set.readings, {
       plate: row.plate,
-      ...(wiring ? { wiring: wiring.wiring } : {}),
+      ...(kept ? { wiring: kept.wiring } : {}),
       site: {
         ambient: row.ambient,
         nominalVolts: row.nominal_volts,
@@ -155,10 +161,11 @@ export class CheckGrounds {
       },
       address: row.line_id === null ? 'keypad' : row.line_address,
       sharesAddress: await this.sharing(row, rows, set),
-      firmware: row.firmware,
-      peers: await this.peersOf(row, rows),
+      // Nobody knows what is in its box, and its peers are of the old model.
+      firmware: promised ? null : row.firmware,
+      peers: promised ? [] : await this.peersOf(row, rows),
       baseline: await this.baselineOf(row, set.dictionary),
-      unsaved: row.unsaved as Code[] | null,
+      unsaved: promised ? [] : (row.unsaved as Code[] | null),
     });
     return { ground, set, dictionary };
   }

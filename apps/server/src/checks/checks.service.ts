@@ -6,7 +6,9 @@ import { Injectable } from '@nestjs/common';
 import type { CheckFindingView, ChecksView, PlantFindingsView } from '@drive-keep/api';
 import { identityOf, runChecks, signatureOf, type Found, type Report } from '@drive-keep/core/checks';
 import { CHECK_WORDS, describe } from '@drive-keep/core/findings';
+import type { Outfit } from '@drive-keep/core/dictionary';
 import type { ParameterSet } from '@drive-keep/core/sets';
+import type { Wiring } from '@drive-keep/core/wiring';
 import { DataSource, In } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
 import { PositionSets } from '../compare/position-sets.service.ts';
@@ -77,6 +79,36 @@ export class Checks {
     const readings = same ? new Map([...base.set.readings, ...told.readings]) : told.readings;
     const own = { tag, reference: 'file', with: withOf(row, around), title: file.originalname, at: null };
     return this.ofSet({ row, around, accepted }, own, { dictionary: told.dictionary, readings });
+  }
+
+  /** A set of another model with wires of its own, as a replacement promises it. */
+  async ofPromise(
+    tag: string,
+    {
+      set,
+      outfit,
+      wiring,
+      reference,
+      title,
+    }: {
+      readonly set: ParameterSet;
+      readonly outfit: Outfit;
+      readonly wiring: Wiring;
+      readonly reference: string;
+      readonly title: string;
+    },
+  ): Promise<ChecksView> {
+    const rows = await this.grounds.around(tag);
+    const row = rows.find((each) => each.tag === tag);
+    if (!row) throw refused(`No unit is at ${tag}: there is nothing to check.`);
+    const around = new Neighbours(rows);
+    const report = runChecks((await this.grounds.gather(row, around, set, { outfit, wiring })).ground);
+    return {
+      ...{ tag, reference, title, at: null, dictionary: set.dictionary, with: withOf(row, around) },
+      ...{ checkedAt: this.clock.now().toISOString(), looked: report.looked, against: null },
+      findings: report.found.map((each) => freshView(each, new Accepted(''))),
+      untold: report.untold.map(untoldView),
+    };
   }
 
   private async ofSet(

@@ -1,6 +1,12 @@
 import { Body, Controller, Get, HttpCode, Param, Patch, Post, Put, Query } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import type { NewSaying, ReplacementMark, ReplacementRecord, ReplacementView } from '@drive-keep/api';
+import type {
+  ChecksView,
+  NewSaying,
+  ReplacementMark,
+  ReplacementRecord,
+  ReplacementView,
+} from '@drive-keep/api';
 import { SAYING_PARTS, type SaidValue, type SayingPart } from '@drive-keep/core/replace';
 import { Type } from 'class-transformer';
 import {
@@ -25,6 +31,7 @@ import { NeedsRole, Person } from '../access/session.guard.ts';
 import { Maybe } from '../problems/maybe.ts';
 import { VersionBody } from '../problems/same-version.ts';
 import { isSaidValue } from './said-value.ts';
+import { ReplacementChecks } from './replacement-checks.service.ts';
 import { Replacements } from './replacements.service.ts';
 
 const MOST_AT_ONCE = 500;
@@ -119,7 +126,10 @@ class TagQuery {
 @ApiTags('replacing')
 @Controller()
 export class ReplacementsController {
-  constructor(private readonly replacements: Replacements) {}
+  constructor(
+    private readonly replacements: Replacements,
+    private readonly checks: ReplacementChecks,
+  ) {}
 
   @Post('positions/:tag/replacements')
   @NeedsRole('technician')
@@ -142,6 +152,12 @@ export class ReplacementsController {
   @ApiOperation({ summary: 'What a replacement is computed from, what was said of it, and how far it is' })
   view(@Param('id') id: string): Promise<ReplacementView> {
     return this.replacements.view(id);
+  }
+
+  @Get('replacements/:id/checks')
+  @ApiOperation({ summary: 'What the checks would find in the successor as the sheet promises it' })
+  checksOf(@Param('id') id: string): Promise<ChecksView> {
+    return this.checks.of(id);
   }
 
   @Get('replacements/:id/record')

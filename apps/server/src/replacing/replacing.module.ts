@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { CatalogueModule } from '../catalogue/catalogue.module.ts';
 import { ChangesModule } from '../changes/changes.module.ts';
+import { ChecksModule } from '../checks/checks.module.ts';
 import { CompareModule } from '../compare/compare.module.ts';
 import { DecisionsModule } from '../decisions/decisions.module.ts';
 import { LogbookModule } from '../logbook/logbook.module.ts';
@@ -14,6 +15,7 @@ import { StorageModule } from '../storage/storage.module.ts';
 import { OrderLists } from './order-lists.service.ts';
 import { ReplaceListsController } from './replace-lists.controller.ts';
 import { ReplaceLists } from './replace-lists.service.ts';
+import { ReplacementChecks } from './replacement-checks.service.ts';
 import { ReplacementDoingController } from './replacement-doing.controller.ts';
 import { ReplacementDoing } from './replacement-doing.service.ts';
 import { ReplacementGround } from './replacement-ground.service.ts';
@@ -28,6 +30,7 @@ import { Replacements } from './replacements.service.ts';
   imports: [
     TypeOrmModule.forFeature([Replacement, ReplacementSaying]),
     ChangesModule,
+    ChecksModule,
     DecisionsModule,
     OverviewModule,
     StorageModule,
@@ -45,6 +48,7 @@ import { Replacements } from './replacements.service.ts';
     ReplacementGround,
     ReplacementViews,
     ReplacementSheets,
+    ReplacementChecks,
     ReplacementDoing,
     ReplaceLists,
     OrderLists,

@@ -132,6 +132,13 @@ export const useReplacements = (tag: string) => useGet<readonly ReplacementMark[
 /** Several people say something of it at the same time. */
 export const useReplacement = (id: string) =>
   useGet<ReplacementView>(`replacements/${id}`, { refetchInterval: 4_000 });
+/** Asked anew with everything that is said or chosen. */
+export const useReplacementChecks = ({ id, version, sayings, fresh }: ReplacementView) =>
+  useQuery<ChecksView, ProblemError>({
+    queryKey: [`replacements/${id}/checks`, version, sayings.length, fresh],
+    queryFn: () => get<ChecksView>(`replacements/${id}/checks`),
+    placeholderData: (before) => before,
+  });
 export const useEarlierAnswers = (old: string, fresh: string) =>
   useGet<readonly EarlierSaying[]>(`replace-lists/${old}/answers/${fresh}`);
 export const useSettingTables = () => useGet<readonly SettingTableView[]>('setting-tables');

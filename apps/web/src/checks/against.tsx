@@ -23,7 +23,7 @@ export function Against({ against: { fewer, more } }: { against: NonNullable<Che
           : `Against what the unit was last seen to hold: ${counted(fewer.length, 'fewer')}, ${counted(more.length, 'new')}.`}
       </p>
       {list('No longer found', '−', fewer)}
-      {list('New', '＋', more)}
+      {list('New', '+', more)}
     </div>
   );
 }

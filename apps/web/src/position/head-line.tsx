@@ -25,6 +25,8 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
     mutationFn: () => post('backups', { positions: [position.tag], reason: 'Before work at the drive' }),
     onSuccess: ({ job, joined }) => navigate(`/jobs/${job.id}${joined ? '?joined=yes' : ''}`),
   });
+  // The same from every leaf of the position.
+  const here = `/positions/${position.tag}`;
   const others = [
     ...(mayWork ? [{ to: 'import', name: 'Import a file' }] : []),
     ...(mayWork && position.isAxis ? [{ to: 'axes', name: 'All axes' }] : []),
@@ -52,18 +54,18 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
               Back up now
             </Button>
           )}
-          {mayWork && !unit.line && <Way to="read-off">Read off at the keypad</Way>}
+          {mayWork && !unit.line && <Way to={`${here}/read-off`}>Read off at the keypad</Way>}
           {/* On a phone the differences come first: what else there is to do is folded. */}
           <span className="contents max-md:hidden">
             {others.map(({ to, name }) => (
-              <Way key={to} to={to}>
+              <Way key={to} to={`${here}/${to}`}>
                 {name}
               </Way>
             ))}
           </span>
           <Menu name="More" className="min-h-12 border border-rule bg-sheet px-3 font-medium md:hidden">
             {others.map(({ to, name }) => (
-              <MenuWay key={to} to={to}>
+              <MenuWay key={to} to={`${here}/${to}`}>
                 {name}
               </MenuWay>
             ))}

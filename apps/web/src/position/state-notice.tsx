@@ -38,18 +38,18 @@ function textOf(position: PositionDetailView): string {
   return `Last try ${showAge(lastTry.at)}: ${lastTry.text}`;
 }
 
-function Answers({ position: { unit, lastTry, damaged }, backUp, busy }: Props) {
+function Answers({ position: { tag, unit, lastTry, damaged }, backUp, busy }: Props) {
   const swapped = !damaged && (lastTry?.outcome === 'other-serial' || lastTry?.outcome === 'other-model');
   const found = lastTry?.foundSerial ? `serial=${lastTry.foundSerial}` : 'swap=yes';
   return (
     <span className="mt-1 flex flex-wrap gap-2">
-      {swapped && <Way to={`record?${found}`}>Record the swap</Way>}
+      {swapped && <Way to={`/positions/${tag}/record?${found}`}>Record the swap</Way>}
       {unit.line ? (
         <Button disabled={busy} onClick={backUp}>
           {lastTry && !damaged ? 'Try again' : 'Back it up'}
         </Button>
       ) : (
-        <Way to="read-off">Read it off</Way>
+        <Way to={`/positions/${tag}/read-off`}>Read it off</Way>
       )}
     </span>
   );

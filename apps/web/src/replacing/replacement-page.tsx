@@ -25,6 +25,7 @@ import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
 import { BehaviourPart } from './behaviour-part.tsx';
+import { ChecksPart } from './checks-part.tsx';
 import { DoingPart, EndPart, tickedOf } from './doing-part.tsx';
 import { FitPart } from './fit-part.tsx';
 import { OutsidePart } from './outside-part.tsx';
@@ -189,6 +190,7 @@ function Sheet({
       {motor && <TablesPart view={view} sheet={sheet} fresh={fresh} motor={motor} />}
       <WiresPart sheet={sheet} old={old} fresh={fresh} hangs={view.doing.swap !== null} />
       <BehaviourPart tag={view.tag} sheet={sheet} />
+      {view.state === 'open' && <ChecksPart view={view} fresh={fresh} />}
       <OutsidePart table={sheet.outside} open={sheet.open.outside} />
       <DoingPart view={view} sheet={sheet} fresh={fresh} may={may} />
       {view.state === 'open' && <EndPart view={view} sheet={sheet} fresh={fresh} may={may} />}
