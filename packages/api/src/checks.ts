@@ -68,7 +68,7 @@ export interface ChecksView {
   } | null;
 }
 
-/** One finding of the plant. */
+/** One open finding of the plant, with the time when it was first seen. */
 export interface PlantFindingView {
   readonly tag: string;
   readonly duty: string;
@@ -76,12 +76,15 @@ export interface PlantFindingView {
   readonly name: string;
   readonly attention: 'stop' | 'look';
   readonly text: string;
-  readonly since: string | null;
-  readonly accepted: boolean;
+  readonly since: string;
 }
 
 export interface PlantFindingsView {
+  /** Those that are new since the time that was asked for; a long list is cut, the register has them all. */
   readonly findings: readonly PlantFindingView[];
+  /** Open findings in all, and at how many positions. */
+  readonly open: number;
+  readonly positions: number;
   /** Positions that were checked as they stand, those whose newest values wait for their check, and those that nothing is known of. */
   readonly checked: number;
   readonly waiting: number;

@@ -238,8 +238,11 @@ export class Neighbours {
   private readonly byLine = new Map<string, GroundRow[]>();
 
   constructor(rows: readonly GroundRow[]) {
-    const add = (map: Map<string, GroundRow[]>, key: string, row: GroundRow) =>
-      map.set(key, [...(map.get(key) ?? []), row]);
+    const add = (map: Map<string, GroundRow[]>, key: string, row: GroundRow) => {
+      const own = map.get(key);
+      if (own) own.push(row);
+      else map.set(key, [row]);
+    };
     for (const row of rows) {
       add(this.byMachine, `${row.machine_id} ${row.model}`, row);
       if (row.line_id !== null) add(this.byLine, row.line_id, row);

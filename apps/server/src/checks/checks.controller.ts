@@ -1,7 +1,7 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Query, UploadedFile } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { ChecksView, PlantFindingsView } from '@drive-keep/api';
-import { IsString, Matches, MaxLength } from 'class-validator';
+import { IsISO8601, IsString, Matches, MaxLength } from 'class-validator';
 import type { Account } from '../access/account.entity.ts';
 import { NeedsRole, Person } from '../access/session.guard.ts';
 import { TakesFile } from '../file-content/file-upload.ts';
@@ -19,6 +19,14 @@ class SetQuery {
   @IsString()
   @MaxLength(400)
   set?: string;
+}
+
+class SinceQuery {
+  @ApiPropertyOptional({ example: '2026-11-27T02:00:00Z' })
+  @Maybe()
+  @IsISO8601({ strict: true, strictSeparator: true })
+  @MaxLength(40)
+  since?: string;
 }
 
 class AcceptBody {
@@ -39,9 +47,9 @@ export class ChecksController {
   constructor(private readonly checks: Checks) {}
 
   @Get('findings')
-  @ApiOperation({ summary: 'What the checks found at all positions as they stand' })
-  plant(): Promise<PlantFindingsView> {
-    return this.checks.ofPlant();
+  @ApiOperation({ summary: 'How much the checks found in the plant, and what of it is new since a time' })
+  plant(@Query() { since }: SinceQuery): Promise<PlantFindingsView> {
+    return this.checks.ofPlant(since === undefined ? null : new Date(since));
   }
 
   @Get('positions/:tag/checks')

@@ -18,6 +18,7 @@ import { ProblemException } from '../problems/problem.ts';
 import { Register } from '../register/register.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { Clock } from '../storage/clock.ts';
+import { dayOf } from '../tolerations/tolerations.service.ts';
 import { Acceptances, Accepted } from './acceptances.service.ts';
 import { CheckFinding } from './check-finding.entity.ts';
 import { CheckGrounds, Neighbours, type GroundRow } from './check-grounds.service.ts';
@@ -27,6 +28,8 @@ import { CheckRun } from './check-run.entity.ts';
 const AT_ONCE = 120;
 /** Questions to the database at a time; most of its connections are for people. */
 const LANES = 4;
+/** Of what is new; the rest is on the register. */
+const MOST_FRESH = 200;
 
 @Injectable()
 export class Checks {
@@ -247,35 +250,21 @@ export class Checks {
     return stale.sort((a, b) => (a.row.machine_id < b.row.machine_id ? -1 : 1));
   }
 
-  /** Findings of all positions in place, what must be mended first. */
-  async ofPlant(): Promise<PlantFindingsView> {
-    const rows: PlantRow[] = await this.dataSource.query(PLANT);
-    const waiting = rows.filter(({ content_hash: now, checked_hash: then }) => now !== null && now !== then);
-    const findings = await this.dataSource
-      .getRepository(CheckFinding)
-      .find({ order: { attention: 'DESC', place: 'ASC' } });
-    const byId = new Map(rows.map((row) => [row.id, row]));
-    const accepted = await this.acceptances.among(rows.map(({ id }) => id));
+  /** How much is open in the plant, and what of it was first seen since then; what must be mended comes first. */
+  async ofPlant(since: Date | null): Promise<PlantFindingsView> {
+    const today = dayOf(this.clock.now());
+    const [counts]: PlantCounts[] = await this.dataSource.query(COUNTS, [today]);
+    const rows: (CheckFinding & { tag: string; duty: string })[] = since
+      ? await this.dataSource.query(FRESH, [today, since, MOST_FRESH])
+      : [];
     return {
-      findings: findings.flatMap((each) => {
-        const row = byId.get(each.positionId);
-        if (!row || row.content_hash === null) return [];
-        const {
-          identity,
-          name,
-          attention,
-          text,
-          since,
-          accepted: by,
-        } = keptView(each, accepted.get(row.id) ?? new Accepted(''));
-        return [
-          { tag: row.tag, duty: row.duty, identity, name, attention, text, since, accepted: by !== null },
-        ];
-      }),
-      checked: rows.filter(({ content_hash: now, checked_hash: then }) => now !== null && now === then)
-        .length,
-      waiting: waiting.length,
-      unknown: rows.filter(({ content_hash: now }) => now === null).length,
+      findings: rows.map(({ tag, duty, identity, attention, said, ...row }) => ({
+        ...{ tag, duty, identity, attention, text: describe(said) },
+        name: wordsOf(row.checkId).name,
+        since: row.since?.toISOString() ?? '',
+      })),
+      ...{ open: counts?.open ?? 0, positions: counts?.positions ?? 0 },
+      ...{ checked: counts?.checked ?? 0, waiting: counts?.waiting ?? 0, unknown: counts?.unknown ?? 0 },
     };
   }
 
@@ -307,21 +296,46 @@ export class Checks {
   }
 }
 
-interface PlantRow {
-  readonly id: string;
-  readonly tag: string;
-  readonly duty: string;
-  readonly content_hash: string | null;
-  readonly checked_hash: string | null;
+interface PlantCounts {
+  readonly open: number;
+  readonly positions: number;
+  readonly checked: number;
+  readonly waiting: number;
+  readonly unknown: number;
 }
 
-const PLANT = `
-select p.id, p.tag, p.duty, b.content_hash, r.content_hash as checked_hash
-  from position p join unit u on u.position_id = p.id and u.removed_at is null
-  left join last_look look on look.position_id = p.id
-  left join backup b on b.id = look.backup_id and b.unit_id = u.id
-  left join check_run r on r.position_id = p.id
- where p.retired_at is null order by p.tag`;
+/** Positions in place by what their unit was last seen to hold, and findings that nobody has accepted ($1 is today). */
+const IN_PLACE = `
+here as (
+  select p.id, p.tag, p.duty, b.content_hash, r.content_hash as checked_hash
+    from position p join unit u on u.position_id = p.id and u.removed_at is null
+    left join last_look look on look.position_id = p.id
+    left join backup b on b.id = look.backup_id and b.unit_id = u.id
+    left join check_run r on r.position_id = p.id
+   where p.retired_at is null
+), open as (
+  select f.* from check_finding f where not exists (
+    select 1 from finding_acceptance a
+     where a.position_id = f.position_id and a.identity = f.identity and a.signature = f.signature
+       and a.ended_at is null and a.until >= $1)
+)`;
+
+const COUNTS = `
+with ${IN_PLACE}
+select (select count(*)::int from open join here on here.id = open.position_id
+         where here.content_hash = here.checked_hash) as open,
+       (select count(distinct open.position_id)::int from open join here on here.id = open.position_id
+         where here.content_hash = here.checked_hash) as positions,
+       count(*) filter (where content_hash = checked_hash)::int as checked,
+       count(*) filter (where content_hash is not null and content_hash is distinct from checked_hash)::int as waiting,
+       count(*) filter (where content_hash is null)::int as unknown
+  from here`;
+
+const FRESH = `
+with ${IN_PLACE}
+select here.tag, here.duty, open.identity, open.attention, open.said, open.since, open.check_id as "checkId"
+  from open join here on here.id = open.position_id and here.content_hash = here.checked_hash
+ where open.since >= $2 order by open.attention desc, here.tag, open.place limit $3`;
 
 interface Checked {
   readonly row: GroundRow;

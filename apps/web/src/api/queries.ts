@@ -116,7 +116,8 @@ export const useSite = () => useGet<SiteView>('site');
 /** What the checks find in a set of the position. */
 export const useChecks = (tag: string, set = 'newest') =>
   useGet<ChecksView>(`positions/${tag}/checks?set=${encodeURIComponent(set)}`);
-export const usePlantFindings = () => useGet<PlantFindingsView>('findings', { refetchInterval: 30_000 });
+export const usePlantFindings = (since: string) =>
+  useGet<PlantFindingsView>(`findings?since=${encodeURIComponent(since)}`, { refetchInterval: 30_000 });
 export const usePositionSite = (tag: string, enabled = true) =>
   useGet<PositionSiteView>(`positions/${tag}/site`, { enabled });
 export const useWiring = (tag: string, revision = '') =>

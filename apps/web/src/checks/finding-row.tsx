@@ -1,6 +1,6 @@
 import type { CheckFindingView, ChecksView, KeyInSheetView, WritePlanView } from '@drive-keep/api';
 import { findParameter, type Dictionary } from '@drive-keep/core/dictionary';
-import { showRaw, type Form, type Reading } from '@drive-keep/core/values';
+import { hasBit, showRaw, type Form, type Reading } from '@drive-keep/core/values';
 import { useMutation } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { post, remove, type ProblemError } from '../api/client.ts';
@@ -78,7 +78,7 @@ export function FindingRow({
         </p>
       )}
       <div className="mt-2 flex flex-wrap items-center gap-2">
-        {mayWork && accepted === null && <Mends {...{ tag, mends, dictionary, onLine }} />}
+        {mayWork && accepted === null && <Mends {...{ tag, mends, values, dictionary, onLine }} />}
         {calculator && (
           <Link to={calculator.to} className="text-sm text-plum underline max-lg:min-h-12">
             {calculator.name}
@@ -94,11 +94,13 @@ export function FindingRow({
 function Mends({
   tag,
   mends,
+  values,
   dictionary,
   onLine,
 }: {
   tag: string;
   mends: readonly Mend[];
+  values: CheckFindingView['values'];
   dictionary: Dictionary;
   onLine: boolean;
 }) {
@@ -114,7 +116,7 @@ function Mends({
     <>
       {mends.map((mend) => (
         <Button key={targetOf(mend)} disabled={plan.isPending} onClick={() => plan.mutate(mend)}>
-          {onLine ? 'Plan' : 'Key-in sheet'}: {mendText(mend, dictionary)}
+          {onLine ? 'Plan' : 'Key-in sheet'}: {mendText(mend, values, dictionary)}
         </Button>
       ))}
       {plan.error && <ProblemNotice error={plan.error} />}
@@ -129,13 +131,21 @@ const readingText = (form: Form, reading: Reading | null): string =>
 /** As the server names values on top of what a unit was last seen to hold. */
 const targetOf = (mend: Mend): string => `values:${mend.map(({ code, raw }) => `${code}=${raw}`).join(',')}`;
 
-const mendText = (mend: Mend, dictionary: Dictionary): string =>
-  mend
+/** Of a word the bits that change; of all else the new value. */
+function mendText(mend: Mend, values: CheckFindingView['values'], dictionary: Dictionary): string {
+  return mend
     .map(({ code, raw }) => {
       const form = findParameter(dictionary, code)?.form;
+      const now = values.find((each) => each.code === code)?.reading;
+      if (form?.kind === 'bits' && typeof now === 'number')
+        return form.bits
+          .filter(({ bit }) => hasBit(raw, bit) !== hasBit(now, bit))
+          .map(({ bit, text }) => `${code} bit ${bit} ${hasBit(raw, bit) ? 'on' : 'off'} (${text})`)
+          .join(', ');
       return `${code} to ${form ? showRaw(form, raw) : raw}`;
     })
     .join(', ');
+}
 
 function Accepting({ tag, finding }: { tag: string; finding: CheckFindingView }) {
   const show = (view: ChecksView) => {

@@ -5,10 +5,9 @@ import { showTime } from '../words/dates.ts';
 
 /** What the checks found since the round before the last one, whoever or whatever changed it. */
 export function NewFindings({ since }: { since: string }) {
-  const { data, error } = usePlantFindings();
+  const { data, error } = usePlantFindings(since);
   if (!data) return <Unanswered error={error} what="the findings" />;
-  const fresh = data.findings.filter((each) => each.since !== null && each.since >= since && !each.accepted);
-  const open = data.findings.filter(({ accepted }) => !accepted);
+  const { findings: fresh, open, positions, checked, waiting, unknown } = data;
   return (
     <section aria-label="Findings of the checks" className="mt-3">
       <h2 className="text-lg font-semibold">
@@ -31,10 +30,9 @@ export function NewFindings({ since }: { since: string }) {
         ))}
       </ul>
       <p className="mt-1 text-sm text-soft">
-        {open.length} open in all, at {new Set(open.map(({ tag }) => tag)).size} of {data.checked} checked
-        positions
-        {data.waiting > 0 && `; ${data.waiting} wait for their check`}
-        {data.unknown > 0 && `; of ${data.unknown} nothing is known`}.{' '}
+        {open} open in all, at {positions} of {checked} checked positions
+        {waiting > 0 && `; ${waiting} wait for their check`}
+        {unknown > 0 && `; of ${unknown} nothing is known`}.{' '}
         <Link to="/?findings=open" className="text-plum underline">
           Show them in the register
         </Link>

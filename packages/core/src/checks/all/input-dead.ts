@@ -27,6 +27,9 @@ export const inputDead: Check = {
       for (const [does, word] of COMMANDS)
         if (dead.includes(word))
           tell(look, does, 'commands', [...reach.commands].join(' and '), 'command.source');
+    const ramps = look.plain('ramp.secondBy');
+    if (ramps.kind === 'choice' && ramps.option === 'frequency')
+      tell(look, 'ramps.second', 'the choice of ramps', 'the frequency', 'ramp.secondBy');
     if (reach.speeds.size === 0) return;
     const from = [...reach.speeds].join(' and ');
     const isLoop = reach.loop || reach.speeds.has('source.loop');

@@ -41,7 +41,8 @@ export const signalBoard: Check = {
           place: standing,
         }),
         {
-          ...{ at: `signal ${input.number}`, attention: 'stop', of: [signal] },
+          // Nobody reads it: it is wrong for the input, and for no speed.
+          ...{ at: `signal ${input.number}`, attention: uses.length > 0 ? 'stop' : 'look', of: [signal] },
           // Where something else is sent, the switch has to be turned.
           mends: agreeing.flatMap(({ meaning }) =>
             meaning === undefined || (sent !== undefined && meaning !== sent)
