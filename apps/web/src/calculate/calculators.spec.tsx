@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { MotorView } from '@drive-keep/api';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { writeDecimalsWith } from '@drive-keep/core/values';
 import { showScreen, signedIn } from '../testing/screen.tsx';
 import { MotorCalculatorPage } from './motor-calculator-page.tsx';
 import { SignalCalculatorPage } from './signal-calculator-page.tsx';
@@ -41,6 +42,20 @@ describe('the motor calculator', () => {
     expect(screen.getByText(/· typed/).closest('label')?.textContent).toBe('Speed · typed');
     type('Current$', '1.2');
     expect(row('Efficiency')).toContain('would give more than it takes');
+  });
+
+  it('reads and writes with the mark of the plant', async () => {
+    writeDecimalsWith('comma');
+    try {
+      motor('?motor=m1');
+      await waitFor(() => expect(field('Power').value).toBe('1,5'));
+      type('Power', '2,2');
+      expect(row('Horsepower')).toContain('2,95 hp');
+      type('Power', '2.2');
+      expect(screen.getByRole('alert').textContent).toBe('No number');
+    } finally {
+      writeDecimalsWith('point');
+    }
   });
 
   it('takes no half of a number', async () => {

@@ -72,9 +72,7 @@ export function MotorCalculatorPage() {
       },
       { replace: true },
     );
-  const loaded: MotorSheetInput = ground
-    ? motorInputOf(ground, of)
-    : plateInput(motors?.find(({ id }) => id === motor));
+  const loaded: MotorSheetInput = ground ? motorInputOf(ground, of) : plateInput(motors ?? [], motor);
   const input = typedOver(loaded, params, ground);
   return (
     <Page title="Motor calculator">
@@ -84,17 +82,14 @@ export function MotorCalculatorPage() {
           <PositionField
             label="with the numbers of"
             tag={tag}
-            choose={(position) => change({ position, motor: '' })}
+            choose={(position) => change({ ...NOTHING_TYPED, position, motor: '' })}
           />
           {tag === '' && (
             <Choice
               label="or a motor of the library"
               value={motor}
-              onChange={({ target }) => change({ motor: target.value })}
-              options={[
-                { id: '', name: 'typed by hand' },
-                ...(motors ?? []).map(({ id, name }) => ({ id, name })),
-              ]}
+              onChange={({ target }) => change({ ...NOTHING_TYPED, motor: target.value })}
+              options={[{ id: '', name: 'typed by hand' }, ...(motors ?? []).flatMap(ratingsOf)]}
             />
           )}
           {ground?.plate && (
@@ -182,10 +177,26 @@ function typedOver(
   return { ...over, byHeat: typed.byHeat ?? byHeat, byCarrier: typed.byCarrier ?? byCarrier };
 }
 
-function plateInput(motor: MotorView | undefined): MotorSheetInput {
-  const [rating] = motor?.plate.ratings ?? [];
-  return { ...rating, poles: motor?.plate.poles, inertia: motor?.plate.inertia };
+/** One to choose for each rating of a plate: a motor for two voltages has the numbers of both. */
+const ratingsOf = ({ id, name, plate }: MotorView) =>
+  plate.ratings.map(({ voltage, connection }, at) => ({
+    id: at === 0 ? id : `${id}:${at}`,
+    name:
+      plate.ratings.length === 1
+        ? name
+        : [name, voltage && `${voltage} V`, connection].filter(Boolean).join(', '),
+  }));
+
+function plateInput(motors: readonly MotorView[], chosen: string): MotorSheetInput {
+  const [id, at = '0'] = chosen.split(':');
+  const plate = motors.find((each) => each.id === id)?.plate;
+  return { ...plate?.ratings[Number(at)], poles: plate?.poles, inertia: plate?.inertia };
 }
+
+/** With other numbers to begin with, what was typed over the ones before is gone. */
+const NOTHING_TYPED = Object.fromEntries(
+  Object.values(FIELDS).flatMap((fields) => Object.keys(fields).map((name) => [name, ''])),
+);
 
 const NAMES = Object.fromEntries(
   Object.values(FIELDS).flatMap((fields) =>

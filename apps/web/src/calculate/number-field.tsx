@@ -14,12 +14,12 @@ export function readTyped(text: string): TypedNumber {
   return { value: undefined, fault: 'No number' };
 }
 
-/** Shown where nobody has typed: without binary fractions. */
+/** As somebody would type it here: with the mark of the plant, without binary fractions. */
 export const typedOf = (value: number | null | undefined): string =>
-  value === undefined || value === null ? '' : String(Number(value.toPrecision(6)));
+  value === undefined || value === null ? '' : forPeople(String(Number(value.toPrecision(6))));
 
-/** To be read, not typed: with a true minus and the mark of the plant. */
-export const shownOf = (value: number): string => forPeople(typedOf(value).replace('-', '−'));
+/** To be read, not typed: with a true minus. */
+export const shownOf = (value: number): string => typedOf(value).replace('-', '−');
 
 /** A number with its unit. What comes from a position stands there until somebody types another one. */
 export function NumberField({

@@ -71,13 +71,13 @@ export function SignalCalculatorPage() {
           <PositionField
             label="with the wiring and set of"
             tag={tag}
-            choose={(position) => change({ position, input: '' })}
+            choose={(position) => change({ ...NOTHING_TYPED, position, input: '' })}
           />
           {signals.length > 0 && (
             <Choice
               label="Input"
               value={chosen?.number ?? ''}
-              onChange={({ target }) => change({ input: target.value })}
+              onChange={({ target }) => change({ ...NOTHING_TYPED, input: target.value })}
               options={signals.map(({ number, terminal, uses }) => ({
                 id: number,
                 name: `${number} at ${terminal}${uses.length > 0 ? `, ${uses.join(', ')}` : ', not used'}`,
@@ -259,6 +259,14 @@ interface Asked {
 }
 
 const FIELDS = ['process', 'percent', 'sent', 'shunt', 'atInput', 'seen', 'raw', 'hertz', 'actual'] as const;
+
+/** With another signal, what was typed over the one before is gone. */
+const NOTHING_TYPED = Object.fromEntries(
+  [
+    ...['sent', 'read', 'low', 'high', 'shunt', 'start', 'end', 'minimum', 'maximum'],
+    ...FIELDS.map((field) => `is-${field}`),
+  ].map((name) => [name, '']),
+);
 
 function askedOf(params: URLSearchParams): Asked {
   const field = FIELDS.find((each) => params.has(`is-${each}`));

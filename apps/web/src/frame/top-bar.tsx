@@ -20,7 +20,7 @@ const PLACES = [
 export function TopBar() {
   const { data: session } = useSession();
   return (
-    <header className="border-b border-rule bg-sheet">
+    <header className="border-b border-rule bg-sheet print:hidden">
       <div className="mx-auto flex max-w-[1400px] flex-wrap items-center gap-x-3 gap-y-1 px-4 py-1.5 max-md:flex-nowrap max-md:gap-x-1 max-md:px-2 lg:px-6">
         <Link to="/" className="flex items-center gap-2 font-semibold">
           <img src="/mark.svg" alt="Drive Keep" className="size-6" />

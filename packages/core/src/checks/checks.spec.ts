@@ -239,6 +239,24 @@ describe('whatever a unit holds', () => {
   });
 });
 
+describe('a model of somebody’s own', () => {
+  it('that tells no meanings, no behaviour and no terminals is told as that, and never as wrong', () => {
+    const bare = (model: Dictionary): Dictionary => ({
+      ...model,
+      ...{ behaviour: {}, terminals: null, fixed: [], effects: [], derating: null, unitCurrent: null },
+      parameters: model.parameters.map((parameter) => ({ ...parameter, meaning: null, of: null })),
+    });
+    const model = modelNamed('halvern-hn64@1');
+    const readings = defaultSet(model, outfitOf(model))?.readings ?? new Map<Code, Reading>();
+    const { found, untold } = runChecks(
+      groundOf(bridge, bare(model), outfitOf(model), readings, { baseline: null }),
+    );
+    expect(found).toEqual([]);
+    // It lacks no wiring either: what has no contacts is asked for none.
+    expect(untold.flatMap(({ missing }) => missing)).not.toContain('undefined');
+  });
+});
+
 describe('drives as they are commissioned', () => {
   const FREE = { startLock: 'command.startLock', powerUp: 'command.powerUp', loss: 'analog.1.loss' };
   const anyDrive = fc.record({

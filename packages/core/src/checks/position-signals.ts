@@ -79,8 +79,11 @@ function signalOf(ground: Ground, reach: Reach, input: AnalogInput): PositionSig
 }
 
 /** The second one counts where an input chooses it. */
-const setPointNames = (reach: Reach): readonly string[] =>
-  reach.inputs('loop.second').length > 0 ? ['loop.setpoint', 'loop.setpoint2'] : ['loop.setpoint'];
+const setPointNames = (reach: Reach): readonly string[] => [
+  'loop.setpoint',
+  ...(reach.inputs('loop.second').length > 0 ? ['loop.setpoint2'] : []),
+  ...['loop.warnLow', 'loop.warnHigh'],
+];
 
 const isSignal = (signal: string | undefined): signal is AnalogSignal =>
   signal !== undefined && Object.hasOwn(SIGNAL_RANGES, signal);
