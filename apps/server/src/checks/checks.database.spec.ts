@@ -1,5 +1,12 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { ChecksView, PlantFindingsView, Problem, RegisterPage, WritePlanView } from '@drive-keep/api';
+import type {
+  ChecksView,
+  PlantFindingsView,
+  PositionSiteView,
+  Problem,
+  RegisterPage,
+  WritePlanView,
+} from '@drive-keep/api';
 import { DataSource } from 'typeorm';
 import { RunningPlant, type Caller } from '../testing/running-plant.ts';
 import { dayOf } from '../tolerations/tolerations.service.ts';
@@ -181,10 +188,17 @@ describe('looking again', () => {
   });
 
   it('gives a new finding its time, keeps that of a known one, and waits openly meanwhile', async () => {
-    await data.query(
-      `update supply set residual_milliamps = 30 where id = (select supply_id from position where tag = $1)`,
-      [BELT],
-    );
+    const site = (await engineer.get<PositionSiteView>(`positions/${BELT}/site`)).body;
+    const { id, name, nominalVolts, frequency, version } = site.supply ?? fail('no supply');
+    const wish = { name, nominalVolts, frequency, version };
+    const odd = await engineer.ask<Problem>('PUT', `site/supplies/${id}`, {
+      ...wish,
+      residualMilliamps: 'few',
+    });
+    expect(odd.status).toBe(400);
+    expect(
+      (await engineer.ask('PUT', `site/supplies/${id}`, { ...wish, residualMilliamps: 30 })).status,
+    ).toBe(200);
     const before = Date.now() - 1000;
     await plant.app.get(Checks).lookAgain();
     const fresh = await findingAt('GL-BE-04', 'residual-filter');
@@ -227,3 +241,7 @@ describe('looking again', () => {
     expect(row?.findings).toBeNull();
   });
 });
+
+function fail(why: string): never {
+  throw new Error(why);
+}

@@ -191,7 +191,7 @@ async function locked<T extends Supply | Cabinet>(
   return found;
 }
 
-const supplyText = ({ name, nominalVolts, frequency }: SupplyWish): string =>
-  `${name}, ${nominalVolts} V ${frequency} Hz`;
+const supplyText = ({ name, nominalVolts, frequency, residualMilliamps: trips }: SupplyWish): string =>
+  `${name}, ${nominalVolts} V ${frequency} Hz${trips ? `, residual-current device of ${trips} mA` : ''}`;
 const cabinetText = ({ name, ambient }: CabinetWish): string =>
   `${name}, ${ambient === null ? 'temperature not told' : `up to ${ambient} °C`}`;

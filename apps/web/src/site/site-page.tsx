@@ -59,6 +59,8 @@ interface SupplyFields {
   readonly name: string;
   readonly nominalVolts: string;
   readonly frequency: string;
+  /** Empty where nobody has said. */
+  readonly residual: string;
 }
 
 function useSiteChange(then: () => void) {
@@ -88,20 +90,25 @@ function SupplyForm({
       name: supply?.name ?? '',
       nominalVolts: String(supply?.nominalVolts ?? 400),
       frequency: String(supply?.frequency ?? 50),
+      residual: String(supply?.residualMilliamps ?? ''),
     },
   });
   const change = useSiteChange(() => {
     form.reset();
     done();
   });
-  const submit = form.handleSubmit(({ name: own, nominalVolts, frequency }) => {
-    const wish = { name: own.trim(), nominalVolts: Number(nominalVolts), frequency: Number(frequency) };
+  const submit = form.handleSubmit(({ name: own, nominalVolts, frequency, residual }) => {
+    const wish = {
+      ...{ name: own.trim(), nominalVolts: Number(nominalVolts), frequency: Number(frequency) },
+      residualMilliamps: asWhole(residual),
+    };
     if (!change.isPending) change.mutate(() => send(supply ? { ...wish, version: supply.version } : wish));
   });
   return (
     <form className="flex flex-wrap items-end gap-3" onSubmit={(event) => void submit(event)}>
       <TextField label="Name" {...form.register('name', { required: true })} />
       <NumberField label="Nominal, V" {...form.register('nominalVolts', { required: true })} />
+      <NumberField label="Residual current, mA" title="0 for none" {...form.register('residual')} />
       <SelectField label="Frequency" options={{ 50: '50 Hz', 60: '60 Hz' }} {...form.register('frequency')} />
       <Button type="submit" disabled={change.isPending}>
         {name}
@@ -133,6 +140,7 @@ function SupplyPart({
         ) : (
           'Nobody has measured it yet.'
         )}{' '}
+        {residualText(supply)}{' '}
         {mayChange && (
           <Button weight="quiet" aria-expanded={open} onClick={() => setOpen(!open)}>
             Change
@@ -284,3 +292,14 @@ function CabinetRow({ cabinet, mayChange }: { cabinet: CabinetView; mayChange: b
     </li>
   );
 }
+
+/** What is no number goes to the server as it is, and is refused there. */
+const asWhole = (text: string): number | string | null =>
+  text.trim() === '' ? null : Number.isFinite(Number(text)) ? Number(text) : text;
+
+const residualText = ({ residualMilliamps: trips }: SupplyView): string =>
+  trips === null
+    ? 'Whether a residual-current device stands before it, nobody has said.'
+    : trips === 0
+      ? 'No residual-current device.'
+      : `Residual-current device of ${trips} mA.`;
