@@ -4,7 +4,7 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { groundOf, type Ground, type Peer } from '@drive-keep/core/checks';
-import { findMeaning, type Code, type Dictionary, type Outfit } from '@drive-keep/core/dictionary';
+import { findMeaning, type Code, type Outfit } from '@drive-keep/core/dictionary';
 import type { PlainSet } from '@drive-keep/core/meanings';
 import type { MotorPlate } from '@drive-keep/core/motor';
 import type { ParameterSet } from '@drive-keep/core/sets';
@@ -88,12 +88,6 @@ const MOST_SETS = 400;
 /** Goes up when a check is changed: what was found by another edition is looked at again. */
 const EDITION = 1;
 
-export interface Gathered {
-  readonly ground: Ground;
-  readonly set: ParameterSet;
-  readonly dictionary: Dictionary;
-}
-
 @Injectable()
 export class CheckGrounds {
   /** What peers and baselines tell, by the hash of their content and the outfit of their unit. */
@@ -145,11 +139,11 @@ export class CheckGrounds {
     rows: Neighbours,
     set: ParameterSet,
     promised?: { readonly outfit: Outfit; readonly wiring: Wiring },
-  ): Promise<Gathered> {
+  ): Promise<Ground> {
     const { bridge } = this.meanings;
     const dictionary = await this.dictionaries.get(set.dictionary);
     const kept = promised ?? (await this.wirings.newest(row.id, row.tag));
-    const ground = groundOf(bridge, dictionary, promised?.outfit ?? row, set.readings, {
+    return groundOf(bridge, dictionary, promised?.outfit ?? row, set.readings, {
       plate: row.plate,
       ...(kept ? { wiring: kept.wiring } : {}),
       site: {
@@ -167,7 +161,6 @@ export class CheckGrounds {
       baseline: await this.baselineOf(row, set.dictionary),
       unsaved: promised ? [] : (row.unsaved as Code[] | null),
     });
-    return { ground, set, dictionary };
   }
 
   private async peersOf(row: GroundRow, rows: Neighbours): Promise<readonly Peer[]> {

@@ -47,10 +47,7 @@ export class Checks {
   /** What the unit was last seen to hold, checked now where anything has changed since; or another set, against that. */
   async of(tag: string, reference: string): Promise<ChecksView> {
     const at = await this.register.unitAt(tag);
-    const rows = await this.grounds.around(tag);
-    const row = rows.find((each) => each.tag === tag);
-    if (!row) throw refused(`No unit is at ${tag}: there is nothing to check.`);
-    const around = new Neighbours(rows);
+    const { row, around } = await this.placed(tag);
     const accepted = await this.acceptances.of(row.id);
     const own = { tag, reference, with: withOf(row, around) };
     if (reference === 'newest') {
@@ -71,11 +68,9 @@ export class Checks {
   /** A file, before anything of it is kept: what it does not tell is as the unit was last seen, or as delivered. */
   async ofFile(tag: string, file: UploadedFile, carry: boolean): Promise<ChecksView> {
     const at = await this.register.unitAt(tag);
+    const { row, around } = await this.placed(tag);
     const told = await this.imports.setIn(tag, file, carry);
-    const rows = await this.grounds.around(tag);
-    const row = rows.find((each) => each.tag === tag);
-    if (!told || !row) throw refused('This file cannot be kept as it is: there is nothing to check.');
-    const around = new Neighbours(rows);
+    if (!told) throw refused('This file cannot be kept as it is: there is nothing to check.');
     const accepted = await this.acceptances.of(row.id);
     const base = await this.sets.of(at, row.content_hash === null ? 'default' : 'newest');
     const same = base.set.dictionary === told.dictionary;
@@ -85,33 +80,23 @@ export class Checks {
   }
 
   /** A set of another model with wires of its own, as a replacement promises it. */
-  async ofPromise(
-    tag: string,
-    {
-      set,
-      outfit,
-      wiring,
-      reference,
-      title,
-    }: {
-      readonly set: ParameterSet;
-      readonly outfit: Outfit;
-      readonly wiring: Wiring;
-      readonly reference: string;
-      readonly title: string;
-    },
-  ): Promise<ChecksView> {
-    const rows = await this.grounds.around(tag);
-    const row = rows.find((each) => each.tag === tag);
-    if (!row) throw refused(`No unit is at ${tag}: there is nothing to check.`);
-    const around = new Neighbours(rows);
-    const report = runChecks((await this.grounds.gather(row, around, set, { outfit, wiring })).ground);
+  async ofPromise(tag: string, { set, outfit, wiring, reference, title }: PromisedSet): Promise<ChecksView> {
+    const { row, around } = await this.placed(tag);
+    const report = runChecks(await this.grounds.gather(row, around, set, { outfit, wiring }));
     return {
       ...{ tag, reference, title, at: null, dictionary: set.dictionary, with: withOf(row, around) },
       ...{ checkedAt: this.clock.now().toISOString(), looked: report.looked, against: null },
       findings: report.found.map((each) => freshView(each, new Accepted(''))),
       untold: report.untold.map(untoldView),
     };
+  }
+
+  /** A position with those beside it. */
+  private async placed(tag: string): Promise<{ readonly row: GroundRow; readonly around: Neighbours }> {
+    const rows = await this.grounds.around(tag);
+    const row = rows.find((each) => each.tag === tag);
+    if (!row) throw refused(`No unit is at ${tag}: there is nothing to check.`);
+    return { row, around: new Neighbours(rows) };
   }
 
   private async ofSet(
@@ -146,7 +131,7 @@ export class Checks {
   }
 
   private async reportOf(row: GroundRow, around: Neighbours, set: ParameterSet): Promise<Report> {
-    return runChecks((await this.grounds.gather(row, around, set)).ground);
+    return runChecks(await this.grounds.gather(row, around, set));
   }
 
   /** From what is kept, where nothing has changed since; checked and kept otherwise. */
@@ -336,6 +321,14 @@ with ${IN_PLACE}
 select here.tag, here.duty, open.identity, open.attention, open.said, open.since, open.check_id as "checkId"
   from open join here on here.id = open.position_id and here.content_hash = here.checked_hash
  where open.since >= $2 order by open.attention desc, here.tag, open.place limit $3`;
+
+export interface PromisedSet {
+  readonly set: ParameterSet;
+  readonly outfit: Outfit;
+  readonly wiring: Wiring;
+  readonly reference: string;
+  readonly title: string;
+}
 
 interface Checked {
   readonly row: GroundRow;

@@ -10,7 +10,6 @@ import {
   type MotorSheetInput,
   type MotorSheetLine,
 } from '@drive-keep/core/motor';
-import { useSearchParams } from 'react-router';
 import { useMotors } from '../api/queries.ts';
 import { Unanswered } from '../ui/answer.tsx';
 import { Button } from '../ui/button.tsx';
@@ -19,6 +18,7 @@ import { Page, SheetPart } from '../ui/page.tsx';
 import { PositionField } from '../ui/position-field.tsx';
 import { NumberField, readTyped, typedOf } from './number-field.tsx';
 import { useGround } from './use-ground.ts';
+import { useTypedAddress, type ChangeAddress } from './use-typed-address.ts';
 
 interface FieldAbout {
   readonly label: string;
@@ -56,22 +56,11 @@ const FIELDS: Readonly<Record<string, Readonly<Partial<Record<MotorSheetField, F
 };
 
 export function MotorCalculatorPage() {
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useTypedAddress();
   const [tag, motor] = [params.get('position') ?? '', params.get('motor') ?? ''];
   const of = params.get('of') === 'set' ? 'set' : 'plate';
   const { ground, error } = useGround(tag, params.get('set') ?? 'newest');
   const { data: motors } = useMotors();
-  const change = (changes: Readonly<Record<string, string>>) =>
-    setParams(
-      (before) => {
-        const next = new URLSearchParams(before);
-        for (const [name, value] of Object.entries(changes))
-          if (value === '') next.delete(name);
-          else next.set(name, value);
-        return next;
-      },
-      { replace: true },
-    );
   const loaded: MotorSheetInput = ground ? motorInputOf(ground, of) : plateInput(motors ?? [], motor);
   const input = typedOver(loaded, params, ground);
   return (
@@ -122,7 +111,7 @@ function Parts({
 }: {
   loaded: MotorSheetInput;
   params: URLSearchParams;
-  change: (changes: Readonly<Record<string, string>>) => void;
+  change: ChangeAddress;
 }) {
   return (
     <>

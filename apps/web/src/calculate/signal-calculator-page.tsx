@@ -14,7 +14,7 @@ import {
   type SignalScaling,
 } from '@drive-keep/core/signals';
 import { useId } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { Nothing, Unanswered } from '../ui/answer.tsx';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
@@ -25,6 +25,7 @@ import { NumberField, readTyped, shownOf, typedOf } from './number-field.tsx';
 import { SignalCases } from './signal-cases.tsx';
 import { SignalCurve } from './signal-curve.tsx';
 import { useGround } from './use-ground.ts';
+import { useTypedAddress, type ChangeAddress } from './use-typed-address.ts';
 
 const SIGNAL_NAMES: Readonly<Record<AnalogSignal, string>> = {
   '0-10-v': '0 to 10 V',
@@ -46,20 +47,9 @@ const FAULTS: Readonly<Record<ScalingFault, string>> = {
 };
 
 export function SignalCalculatorPage() {
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useTypedAddress();
   const tag = params.get('position') ?? '';
   const { ground, title, error } = useGround(tag, params.get('set') ?? 'newest');
-  const change = (changes: Readonly<Record<string, string>>) =>
-    setParams(
-      (before) => {
-        const next = new URLSearchParams(before);
-        for (const [name, value] of Object.entries(changes))
-          if (value === '') next.delete(name);
-          else next.set(name, value);
-        return next;
-      },
-      { replace: true },
-    );
   const signals = ground ? signalsOf(ground) : [];
   const used = signals.find(({ uses }) => uses.length > 0);
   const chosen = signals.find(({ number }) => number === params.get('input')) ?? used ?? signals[0];
@@ -122,7 +112,7 @@ function Told({ tag, title, signal }: { tag: string; title: string; signal: Posi
 
 interface CalculatorProps {
   readonly params: URLSearchParams;
-  readonly change: (changes: Readonly<Record<string, string>>) => void;
+  readonly change: ChangeAddress;
   readonly told: PositionSignal | undefined;
 }
 
