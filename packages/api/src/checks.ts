@@ -56,7 +56,7 @@ export interface ChecksView {
   /** When that set was read or signed; nothing for what has no time. */
   readonly at: string | null;
   readonly checkedAt: string;
-  /** How many checks looked at it. */
+  /** How many checks concern this drive: the others are about what its model does not have. */
   readonly looked: number;
   readonly findings: readonly CheckFindingView[];
   readonly untold: readonly UntoldCheckView[];

@@ -9,7 +9,7 @@ import { Logbook } from '../logbook/logbook.service.ts';
 import { ProblemException } from '../problems/problem.ts';
 import { Clock } from '../storage/clock.ts';
 import { isUuid } from '../storage/uuid.ts';
-import { dayOf } from '../tolerations/tolerations.service.ts';
+import { dayOf, isDay } from '../tolerations/tolerations.service.ts';
 import { FindingAcceptance } from './finding-acceptance.entity.ts';
 
 const LONGEST_DAYS = 366;
@@ -128,7 +128,5 @@ export class Acceptances {
     });
   }
 }
-
-const isDay = (text: string): boolean => !Number.isNaN(new Date(`${text}T00:00:00Z`).getTime());
 
 const refused = (detail: string): ProblemException => new ProblemException(422, 'acceptance-refused', detail);

@@ -49,6 +49,9 @@ describe('a decision', () => {
     expect(await detail({ kind: 'tolerate', reason: 'for now', until: day(0) })).toContain('ends on a day');
     expect(await detail({ kind: 'tolerate', reason: 'for now', until: day(400) })).toContain('ends on a day');
     expect(await detail({ kind: 'tolerate', reason: 'for now' })).toContain('ends on a day');
+    expect(await detail({ kind: 'tolerate', reason: 'for now', until: '2027-02-31' })).toContain(
+      'ends on a day',
+    );
     expect(await detail({ kind: 'put-back', codes: ['FM01'] })).toContain('FM01 does not differ');
     expect((await decide(FAN, { codes: ['FM04'], kind: 'put-back' }, viewer)).status).toBe(403);
     expect((await view(FAN)).open).toEqual([]);

@@ -16,7 +16,7 @@ import { KeyInSheets } from '../key-in/key-in-sheets.service.ts';
 import { WritePlans } from '../writing/write-plans.service.ts';
 import { BaselineDrafts, lockDecisions } from './baseline-drafts.service.ts';
 import { Decision } from '../tolerations/decision.entity.ts';
-import { dayOf, Tolerations } from '../tolerations/tolerations.service.ts';
+import { dayOf, isDay, Tolerations } from '../tolerations/tolerations.service.ts';
 
 export interface Wish {
   readonly codes: readonly string[];
@@ -265,7 +265,7 @@ function requireDay({ kind, until }: Wish): void {
   if (kind !== 'tolerate') return;
   const now = Date.now();
   const latest = dayOf(new Date(now + LONGEST_TOLERATION_DAYS * DAY_MS));
-  if (until === null || until <= dayOf(new Date(now)) || until > latest)
+  if (until === null || !isDay(until) || until <= dayOf(new Date(now)) || until > latest)
     throw refused(`A toleration ends on a day from tomorrow to ${latest}; then the difference comes back.`);
 }
 

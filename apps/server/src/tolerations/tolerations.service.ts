@@ -45,6 +45,12 @@ function holds(decision: Decision, baseline: ParameterSet, newest: ParameterSet,
   );
 }
 
+/** A day that there is: 2027-02-31 is none. */
+export const isDay = (text: string): boolean => {
+  const time = new Date(`${text}T00:00:00Z`);
+  return !Number.isNaN(time.getTime()) && time.toISOString().startsWith(text);
+};
+
 /** The day as the database keeps it: 2026-11-25. */
 export const dayOf = (time: Date): string => {
   const two = (number: number) => String(number).padStart(2, '0');

@@ -75,9 +75,9 @@ describe('the checks of a position on the screen', () => {
   it('say what has to be mended first, what was known, and what could not be told', async () => {
     show('viewer');
     expect(await screen.findByText('1 to mend, 1 to look at')).toBeTruthy();
-    expect(screen.getByText(/63 checks.*1 of them could not be told/).textContent).toContain(
-      'Checked with motor plate, wiring revision 2, 11 peers. Not known: supply, cabinet.',
-    );
+    expect(
+      screen.getByText(/63 checks concern this drive.*1 of them could not be told/).textContent,
+    ).toContain('Checked with motor plate, wiring revision 2, 11 peers. Not known: supply, cabinet.');
     expect(screen.getByText('the plate tells no speed')).toBeTruthy();
     // What could not be read is no value, and what lapsed says so.
     expect(screen.getByText('could not be read')).toBeTruthy();

@@ -58,10 +58,11 @@ function Checked({ view, onLine, role }: { view: ChecksView; onLine: boolean; ro
   );
   return (
     <>
-      <h2 className="mt-4 text-xl font-semibold">{headingOf(open)}</h2>
+      <h2 className="mt-4 text-xl font-semibold">{headingOf(open, view.looked, untold.length)}</h2>
       <p className="mt-1 mb-3 text-soft">
         {view.title}
-        {view.at && `, ${showTime(view.at)}`}. {view.looked} checks, {showTime(view.checkedAt)}
+        {view.at && `, ${showTime(view.at)}`}. {view.looked} checks concern this drive,{' '}
+        {showTime(view.checkedAt)}
         {untold.length > 0 && `; ${untold.length} of them could not be told`}. {knownText(view)}
         {!now && (
           <>
@@ -88,10 +89,11 @@ function Checked({ view, onLine, role }: { view: ChecksView; onLine: boolean; ro
   );
 }
 
-function headingOf(open: readonly CheckFindingView[]): string {
+function headingOf(open: readonly CheckFindingView[], looked: number, untold: number): string {
   const stops = open.filter(({ attention }) => attention === 'stop').length;
   const looks = open.length - stops;
-  if (open.length === 0) return 'Nothing open in what could be checked';
+  if (open.length === 0)
+    return looked > untold ? 'Nothing open in what could be checked' : 'Nothing could be checked';
   return [stops > 0 ? `${stops} to mend` : '', looks > 0 ? `${looks} to look at` : '']
     .filter((each) => each !== '')
     .join(', ');

@@ -248,10 +248,13 @@ describe('a model of somebody’s own', () => {
     });
     const model = modelNamed('halvern-hn64@1');
     const readings = defaultSet(model, outfitOf(model))?.readings ?? new Map<Code, Reading>();
-    const { found, untold } = runChecks(
+    const { found, untold, looked } = runChecks(
       groundOf(bridge, bare(model), outfitOf(model), readings, { baseline: null }),
     );
     expect(found).toEqual([]);
+    // Its ranges, and nothing else: it is not said that all checks found nothing.
+    expect(looked).toBeLessThan(6);
+    expect(runChecks(groundTold({})).looked).toBeGreaterThan(40);
     // It lacks no wiring either: what has no contacts is asked for none.
     expect(untold.flatMap(({ missing }) => missing)).not.toContain('undefined');
   });

@@ -45,6 +45,8 @@ export class Look {
   /** What was not told, in words. */
   readonly untold = new Set<string>();
   readonly term: Term;
+  /** There was something to look at: a value that was told, or what the check itself has seen. */
+  private hasSeen = false;
 
   constructor(ground: Ground, reach: Reach) {
     this.ground = ground;
@@ -53,7 +55,21 @@ export class Look {
   }
 
   /** Whatever the set says; nothing noted. */
-  plain = (name: string): Plain => this.ground.set.get(meaningOf(name));
+  plain(name: string): Plain {
+    const plain = this.ground.set.get(meaningOf(name));
+    if (plain.kind !== 'nothing') this.hasSeen = true;
+    return plain;
+  }
+
+  /** Said by a check that looks at something else than values. */
+  sees(): void {
+    this.hasSeen = true;
+  }
+
+  /** It concerns this drive at all: else it has found nothing because there is no such thing. */
+  get concerns(): boolean {
+    return this.hasSeen || this.found.length > 0 || this.untold.size > 0;
+  }
 
   /** A quantity. Where the model has it and the set does not tell it, that is noted. */
   number(name: string): PlainNumber | undefined {

@@ -20,6 +20,7 @@ export interface Report {
   /** What has to be mended before what should be looked at; in the order of the checks. */
   readonly found: readonly Found[];
   readonly untold: readonly UntoldCheck[];
+  /** Checks that concern this drive; the others are about what its model does not have. */
   readonly looked: number;
 }
 
@@ -27,9 +28,11 @@ export function runChecks(ground: Ground, checks: readonly Check[] = CHECKS): Re
   const reach = new Reach(ground);
   const found: Found[] = [];
   const untold: UntoldCheck[] = [];
+  let looked = 0;
   for (const check of checks) {
     const look = new Look(ground, reach);
     check.look(look);
+    if (look.concerns) looked += 1;
     if (look.found.length === 0 && look.untold.size > 0)
       untold.push({ check: check.id, missing: [...look.untold] });
     for (const { wishes, raws, ...each } of look.found) {
@@ -41,7 +44,7 @@ export function runChecks(ground: Ground, checks: readonly Check[] = CHECKS): Re
   }
   const order = (attention: Found['attention']) => (attention === 'stop' ? 0 : 1);
   const sorted = [...found].sort((a, b) => order(a.attention) - order(b.attention));
-  return { found: sorted, untold, looked: checks.length };
+  return { found: sorted, untold, looked };
 }
 
 const unlike = (mends: readonly CheckMend[]): readonly CheckMend[] => [

@@ -12,6 +12,7 @@ export const baselineUnproved: Check = {
       look.untold.add('whether the baseline was proved on the machine: no proof runs are kept');
       return;
     }
+    look.sees();
     if (!proved) look.find(said('baseline-unproved', {}));
   },
 };

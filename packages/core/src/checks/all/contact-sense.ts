@@ -25,6 +25,8 @@ export const contactSense: Check = {
   id: 'contact-sense',
   look(look) {
     const { reach, ground } = look;
+    if (ground.machine.inputs.length === 0) return;
+    look.sees();
     if (!ground.wired) {
       look.untold.add('the wiring of the position is not kept');
       return;

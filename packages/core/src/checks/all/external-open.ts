@@ -14,6 +14,7 @@ export const externalOpen: Check = {
         .filter(({ opens }) => opens)
         .map((input) => ({ does, input })),
     );
+    if (open.length > 0) look.sees();
     if (open.length > 0 && !ground.wired) look.untold.add('the wiring of the position is not kept');
     if (!ground.wired) return;
     for (const { does, input } of open) {

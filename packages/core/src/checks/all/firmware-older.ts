@@ -9,6 +9,7 @@ export const firmwareOlder: Check = {
     const { firmware, peers, set } = look.ground;
     const others = peers.filter((peer) => peer.set.dictionary.model === set.dictionary.model);
     if (others.length === 0) return;
+    look.sees();
     if (firmware === null) {
       look.untold.add('the firmware of the unit');
       return;

@@ -7,6 +7,7 @@ export const functionTwice: Check = {
   id: 'function-twice',
   look(look) {
     const { machine } = look.ground;
+    if (machine.inputs.length > 0) look.sees();
     if (machine.rules.answer('function.twice') === 'either') return;
     for (const does of machine.byFunction.keys()) {
       if (does === undefined || does === 'none' || does === 'program') continue;

@@ -14,6 +14,7 @@ export const memoryDiffers: Check = {
       look.untold.add('what stands in the permanent memory');
       return;
     }
+    look.sees();
     if (unsaved.length === 0) return;
     const more = unsaved.length - MOST_CODES;
     const codes = unsaved.slice(0, MOST_CODES).join(', ') + (more > 0 ? ` and ${more} more` : '');

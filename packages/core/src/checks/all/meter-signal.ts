@@ -18,6 +18,7 @@ export const meterSignal: Check = {
     for (const [at, output] of outputs.entries()) {
       const meter = look.reach.meterAt(output.id);
       if (!meter) continue;
+      look.sees();
       const name = at === 0 ? 'analogOutput.signal' : `analogOutput.signal${at + 1}`;
       const own = look.plain(name);
       const gives = own.kind === 'choice' ? own.option : fromText(output.signal);

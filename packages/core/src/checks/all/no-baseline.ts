@@ -6,6 +6,7 @@ import type { Check } from '../check.ts';
 export const noBaseline: Check = {
   id: 'no-baseline',
   look(look) {
+    if (look.ground.baseline !== null) look.sees();
     if (look.ground.baseline === 'none') look.find(said('no-baseline', {}));
   },
 };

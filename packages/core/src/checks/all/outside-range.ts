@@ -17,6 +17,7 @@ export const outsideRange: Check = {
       look.untold.add('the rating of the unit');
       return;
     }
+    if (set.readings.size > 0) look.sees();
     const rules = new UnitRules(set.dictionary, facts);
     const raws = new Map(
       [...set.readings].filter((each): each is [(typeof each)[0], number] => typeof each[1] === 'number'),

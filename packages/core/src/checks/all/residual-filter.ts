@@ -15,6 +15,7 @@ export const residualFilter: Check = {
       if (filter !== 'none') look.untold.add('whether a residual-current device stands before the unit');
       return;
     }
+    look.sees();
     if (filter !== 'built-in' || site.residualMilliamps === 0 || site.residualMilliamps > SENSITIVE) return;
     look.find(said('residual-filter', { trips: look.text(site.residualMilliamps, 'mA', 1) }), {});
   },

@@ -10,6 +10,7 @@ export const stoOpen: Check = {
     const { machine, wired } = look.ground;
     const channels = terminalsOf(machine.chart).filter(({ kind }) => kind === 'safe-input');
     if (channels.length === 0) return;
+    look.sees();
     if (!wired) {
       look.untold.add('the wiring of the position is not kept');
       return;
