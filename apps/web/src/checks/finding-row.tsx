@@ -80,7 +80,10 @@ export function FindingRow({
       <div className="mt-2 flex flex-wrap items-center gap-2">
         {mayWork && accepted === null && <Mends {...{ tag, mends, values, dictionary, onLine }} />}
         {calculator && (
-          <Link to={calculator.to} className="text-sm text-plum underline max-lg:min-h-12">
+          <Link
+            to={calculator.to}
+            className="inline-flex min-h-9 items-center text-sm text-plum underline max-lg:min-h-12"
+          >
             {calculator.name}
           </Link>
         )}

@@ -6,7 +6,7 @@ export function FindingMark({ position: { findings } }: { position: PositionView
   const { stop, look } = findings;
   const parts = [stop > 0 ? `${stop} to mend` : '', look > 0 ? `${look} to look at` : ''].filter(Boolean);
   return (
-    <span className="shrink-0" title={`The checks: ${parts.join(', ')}`}>
+    <span className="ml-1 shrink-0" title={`The checks: ${parts.join(', ')}`}>
       <span aria-hidden="true">{stop > 0 ? '⚑' : '⚐'}</span>
       <span className="sr-only">Findings: </span>
       {stop + look}

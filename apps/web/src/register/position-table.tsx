@@ -146,7 +146,7 @@ function Cells({ position, mayChoose }: { position: PositionView; mayChoose: boo
         {position.criticality}
       </span>
       <span role="cell" className={`truncate rounded px-1.5 ${ground}`} title={state.text}>
-        <span aria-hidden="true">{STATE_SHAPES[state.kind]}</span> {state.text}{' '}
+        <span aria-hidden="true">{STATE_SHAPES[state.kind]}</span> {state.text}
         <FindingMark position={position} />
       </span>
       <span

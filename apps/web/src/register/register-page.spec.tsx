@@ -103,6 +103,28 @@ describe('the register', () => {
     await waitFor(() => expect(address()).toContain('backwards=yes'));
   });
 
+  it('flags open findings, those to be mended by another shape, and shows them alone at a press', async () => {
+    const flagged = [
+      position('A-1', { findings: { stop: 1, look: 1 } }),
+      position('A-2', { findings: { stop: 0, look: 3 } }),
+      position('A-3', { findings: null }),
+    ];
+    const { address } = show('/', 'viewer', {
+      ...PART,
+      all: 3,
+      total: 3,
+      positions: flagged,
+      withFindings: 2,
+    });
+    expect((await screen.findByTitle('The checks: 1 to mend, 1 to look at')).textContent).toBe(
+      '⚑Findings: 2',
+    );
+    expect(screen.getByTitle('The checks: 3 to look at').textContent).toBe('⚐Findings: 3');
+    expect(screen.getAllByTitle(/^The checks/)).toHaveLength(2);
+    fireEvent.click(screen.getByRole('button', { name: '2 with findings' }));
+    expect(address()).toBe('/?findings=open');
+  });
+
   it('as a table says the same, one row a position', async () => {
     show('/?as=table');
     const rows = await screen.findAllByRole('row');
