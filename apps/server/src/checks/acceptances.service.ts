@@ -94,6 +94,9 @@ export class Acceptances {
       // One at a time for a position: two people at once leave one acceptance, the later one's.
       await manager.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [`accept ${positionId}`]);
       const open = { positionId, identity, endedAt: IsNull() };
+      // The second click of two says nothing new.
+      const same = { ...open, signature, reason, until, person };
+      if (await manager.existsBy(FindingAcceptance, same)) return;
       await manager.update(FindingAcceptance, open, { endedAt: now, endedBy: person });
       await manager.insert(FindingAcceptance, {
         positionId,

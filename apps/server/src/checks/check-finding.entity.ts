@@ -1,9 +1,9 @@
 import type { CheckMend } from '@drive-keep/core/checks';
-import type { Attention, Said } from '@drive-keep/core/findings';
+import type { Attention } from '@drive-keep/core/findings';
 import type { Reading } from '@drive-keep/core/values';
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 
-/** What a check found at a position as it stands. Facts are kept; the sentence is made when it is read. */
+/** What a check found at a position as it stands. The sentence stands as it was found. */
 @Entity('check_finding')
 export class CheckFinding {
   @PrimaryColumn('uuid') positionId: string;
@@ -12,7 +12,7 @@ export class CheckFinding {
   @Column('integer') place: number;
   @Column('text') checkId: string;
   @Column('text') attention: Attention;
-  @Column('jsonb') said: Said;
+  @Column('text') text: string;
   @Column('jsonb') values: { code: string; reading: Reading | null }[];
   @Column('jsonb') mends: CheckMend[];
   /** When it was first seen; nothing where it was there at the first check. */

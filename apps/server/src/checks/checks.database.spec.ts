@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type {
   ChecksView,
   PlantFindingsView,
@@ -11,6 +11,7 @@ import { DataSource } from 'typeorm';
 import { RunningPlant, type Caller } from '../testing/running-plant.ts';
 import { dayOf } from '../tolerations/tolerations.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
+import { CheckGrounds } from './check-grounds.service.ts';
 import { Checks } from './checks.service.ts';
 
 let plant: RunningPlant;
@@ -171,6 +172,17 @@ describe('what was accepted', () => {
     );
     expect(open).toHaveLength(1);
   });
+
+  it('is one acceptance, and one line of the logbook, when one person clicks twice', async () => {
+    const twice = { reason: 'clicked twice' };
+    const first = accept('DR-CF-03', 'restart-maintained', twice);
+    const both = await Promise.all([first, accept('DR-CF-03', 'restart-maintained', twice)]);
+    expect(both.map(({ status }) => status)).toEqual([200, 200]);
+    const lines: unknown[] = await data.query(
+      `select 1 from logbook where action = 'finding-accepted' and text like '%clicked twice%'`,
+    );
+    expect(lines).toHaveLength(1);
+  });
 });
 
 describe('looking again', () => {
@@ -217,6 +229,35 @@ describe('looking again', () => {
     expect(open).toBeGreaterThan(findings.length);
     expect((await viewer.get('findings?since=yesterday')).status).toBe(400);
     expect(checked + unknown).toBe(42);
+  });
+
+  it('says what was found in the words of that time, whatever the program can say now', async () => {
+    await plant.app.get(Checks).lookAgain();
+    await data.query(
+      `update check_finding set check_id = 'of-an-older-program', text = 'In older words.' where identity = $1`,
+      ['overload-over-plate'],
+    );
+    expect((await findingAt(BELT, 'overload-over-plate')).text).toBe('In older words.');
+    await data.query(
+      `delete from check_run where position_id = (select id from position where tag = '${BELT}')`,
+    );
+    await plant.app.get(Checks).lookAgain();
+  });
+
+  it('checks all others when one cannot be checked, and goes on with it as soon as it can', async () => {
+    await data.query(
+      `delete from check_run where position_id in (select id from position where tag in ('DR-CH-01', 'GL-DI-01'))`,
+    );
+    const grounds = plant.app.get(CheckGrounds);
+    const gather = grounds.gather.bind(grounds);
+    const broken = jest.spyOn(grounds, 'gather').mockImplementation((row, ...rest) => {
+      if (row.tag === 'DR-CH-01') throw new TypeError('nobody thought of this');
+      return gather(row, ...rest);
+    });
+    expect(await plant.app.get(Checks).lookAgain()).toBe(1);
+    expect((await viewer.get<PlantFindingsView>('findings')).body.waiting).toBe(1);
+    broken.mockRestore();
+    expect(await plant.app.get(Checks).lookAgain()).toBe(1);
   });
 
   it('leaves a damaged content aside, checks all others, and says nothing good of it', async () => {

@@ -2,7 +2,7 @@
 // other set of a position.
 
 import { createHash } from 'node:crypto';
-import { Injectable } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
 import type { CheckFindingView, ChecksView, PlantFindingsView } from '@drive-keep/api';
 import { identityOf, runChecks, signatureOf, type Found, type Report } from '@drive-keep/core/checks';
 import { CHECK_WORDS, describe } from '@drive-keep/core/findings';
@@ -33,6 +33,8 @@ const MOST_FRESH = 200;
 
 @Injectable()
 export class Checks {
+  private readonly logger = new Logger('Checks');
+
   constructor(
     private readonly dataSource: DataSource,
     private readonly grounds: CheckGrounds,
@@ -203,7 +205,7 @@ export class Checks {
       // While one is computed, others are read.
       const lane = async (): Promise<void> => {
         for (const each of waiting) {
-          const report = await unlessDamaged(async () =>
+          const report = await this.unlessAmiss(each.row, async () =>
             this.reportOf(each.row, around, await this.held(each.row)),
           );
           if (report) checked.push({ ...each, report });
@@ -228,11 +230,24 @@ export class Checks {
     const stale: Omit<Checked, 'report'>[] = [];
     for (const row of rows) {
       if (row.content_hash === null) continue;
-      const groundHash = await unlessDamaged(() => this.grounds.hashOf(row, around));
+      const groundHash = await this.unlessAmiss(row, () => this.grounds.hashOf(row, around));
       if (groundHash !== undefined && known.get(row.id) !== groundHash) stale.push({ row, groundHash });
     }
     // Peers one after the other: what they are held against is at hand then.
     return stale.sort((a, b) => (a.row.machine_id < b.row.machine_id ? -1 : 1));
+  }
+
+  /**
+   * One that cannot be checked waits openly, and the others are checked all the same. A damaged row says so itself, where it
+   * is looked at; anything else is told to whoever runs the server.
+   */
+  private async unlessAmiss<T>({ tag }: GroundRow, work: () => Promise<T>): Promise<T | undefined> {
+    try {
+      return await work();
+    } catch (error) {
+      if (!(error instanceof ProblemException)) this.logger.error(`${tag} could not be checked: ${String(error)}`);
+      return undefined;
+    }
   }
 
   /** How much is open in the plant, and what of it was first seen since then; what must be mended comes first. */
@@ -243,8 +258,8 @@ export class Checks {
       ? await this.dataSource.query(FRESH, [today, since, MOST_FRESH])
       : [];
     return {
-      findings: rows.map(({ tag, duty, identity, attention, said, ...row }) => ({
-        ...{ tag, duty, identity, attention, text: describe(said) },
+      findings: rows.map(({ tag, duty, identity, attention, text, ...row }) => ({
+        ...{ tag, duty, identity, attention, text },
         name: wordsOf(row.checkId).name,
         since: row.since?.toISOString() ?? '',
       })),
@@ -318,7 +333,7 @@ select (select count(*)::int from open join here on here.id = open.position_id
 
 const FRESH = `
 with ${IN_PLACE}
-select here.tag, here.duty, open.identity, open.attention, open.said, open.since, open.check_id as "checkId"
+select here.tag, here.duty, open.identity, open.attention, open.text, open.since, open.check_id as "checkId"
   from open join here on here.id = open.position_id and here.content_hash = here.checked_hash
  where open.since >= $2 order by open.attention desc, here.tag, open.place limit $3`;
 
@@ -338,19 +353,9 @@ interface Checked {
 
 const findingRow = (positionId: string, found: Found, place: number, since: Date | null) => ({
   ...{ positionId, identity: identityOf(found), place, signature: shortSignature(found), since },
-  ...{ checkId: found.check, attention: found.attention, said: found.said, mends: found.mends },
+  ...{ checkId: found.check, attention: found.attention, text: describe(found.said), mends: found.mends },
   values: found.values.map(({ code, reading }) => ({ code, reading: reading ?? null })),
 });
-
-/** A damaged row says so itself, where it is looked at; the others are checked all the same. */
-async function unlessDamaged<T>(work: () => Promise<T>): Promise<T | undefined> {
-  try {
-    return await work();
-  } catch (error) {
-    if (error instanceof ProblemException) return undefined;
-    throw error;
-  }
-}
 
 const shortSignature = (found: Found): string =>
   createHash('sha256').update(signatureOf(found)).digest('hex').slice(0, 24);
@@ -358,10 +363,9 @@ const shortSignature = (found: Found): string =>
 const wordsOf = (check: string) => CHECK_WORDS[check] ?? { name: check, why: '' };
 
 function keptView(kept: CheckFinding, accepted: Accepted): CheckFindingView {
-  const { identity, signature, checkId: check, attention, said, values, mends, since } = kept;
+  const { identity, signature, checkId: check, attention, text, values, mends, since } = kept;
   return {
-    ...{ identity, signature, check, attention, values, mends, ...wordsOf(check) },
-    text: describe(said),
+    ...{ identity, signature, check, attention, text, values, mends, ...wordsOf(check) },
     since: since?.toISOString() ?? null,
     accepted: accepted.of(identity, signature),
     lapsed: accepted.lapsed(identity, signature),

@@ -3,7 +3,6 @@
 
 import { Injectable } from '@nestjs/common';
 import { findMeaning } from '@drive-keep/core/dictionary';
-import { describe } from '@drive-keep/core/findings';
 import { meaningOf } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
 import { CheckFinding } from '../checks/check-finding.entity.ts';
@@ -57,10 +56,9 @@ export class DemoFindings {
   ): Promise<void> {
     const own = found.find(({ identity }) => identity === finding);
     if (!own) throw new Error(`${told.tag}: nobody finds ${finding}`);
-    const text = describe(own.said);
     const until = dayOf(new Date(now.getTime() + daysLeft * DAY_MS));
     const acceptedAt = demoTime(now, nightsAgo, CHANGE_HOUR + 3);
-    const { identity, signature } = own;
+    const { identity, signature, text } = own;
     const { id } = await this.dataSource.getRepository(FindingAcceptance).save({
       ...{ positionId: position.id, identity, signature, text, reason, until, person: ENGINEER },
     });

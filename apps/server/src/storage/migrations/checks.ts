@@ -22,7 +22,8 @@ export class Checks1764000000025 implements MigrationInterface {
         place integer not null,
         check_id text not null,
         attention text not null check (attention in ('stop', 'look')),
-        said jsonb not null,
+        -- The sentence as it was found: a later program may say the same otherwise, or not at all.
+        text text not null,
         "values" jsonb not null,
         mends jsonb not null,
         since timestamptz,
