@@ -58,6 +58,12 @@ describe('the motor calculator', () => {
     }
   });
 
+  it('says that a motor has gone from the library, and keeps asking while it does not know', async () => {
+    motor('?motor=m2');
+    expect(screen.queryByText(/not in the library/)).toBeNull();
+    await waitFor(() => expect(screen.getByText(/not in the library any more/)).toBeTruthy());
+  });
+
   it('takes no half of a number', async () => {
     motor('?motor=m1');
     await waitFor(() => expect(field('Power').value).toBe('1.5'));

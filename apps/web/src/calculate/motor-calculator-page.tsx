@@ -11,7 +11,7 @@ import {
   type MotorSheetLine,
 } from '@drive-keep/core/motor';
 import { useMotors } from '../api/queries.ts';
-import { Unanswered } from '../ui/answer.tsx';
+import { Nothing, Unanswered } from '../ui/answer.tsx';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Page, SheetPart } from '../ui/page.tsx';
@@ -98,6 +98,9 @@ export function MotorCalculatorPage() {
         </span>
       </div>
       {tag !== '' && !ground && <Unanswered error={error} what={`the numbers of ${tag}`} />}
+      {tag === '' && motors && motor !== '' && !plateOf(motors, motor) && (
+        <Nothing>This motor is not in the library any more. Choose another one, or type its plate.</Nothing>
+      )}
       <Parts {...{ loaded, params, change }} />
       <Lines lines={motorSheet(input)} />
     </Page>
@@ -176,10 +179,13 @@ const ratingsOf = ({ id, name, plate }: MotorView) =>
         : [name, voltage && `${voltage} V`, connection].filter(Boolean).join(', '),
   }));
 
+const plateOf = (motors: readonly MotorView[], chosen: string) =>
+  motors.find(({ id }) => id === chosen.split(':')[0])?.plate;
+
 function plateInput(motors: readonly MotorView[], chosen: string): MotorSheetInput {
-  const [id, at = '0'] = chosen.split(':');
-  const plate = motors.find((each) => each.id === id)?.plate;
-  return { ...plate?.ratings[Number(at)], poles: plate?.poles, inertia: plate?.inertia };
+  const plate = plateOf(motors, chosen);
+  const rating = plate?.ratings[Number(chosen.split(':')[1] ?? 0)];
+  return { ...rating, poles: plate?.poles, inertia: plate?.inertia };
 }
 
 /** With other numbers to begin with, what was typed over the ones before is gone. */
