@@ -183,7 +183,7 @@ export class Firmware {
     const tries = this.settings.number('restart.count') ?? 0;
     const classes = this.manual.names('restart.on');
     const may = classes.includes('chosen')
-      ? this.settings.choice(`restart.fault.${this.trip}`) === 'on'
+      ? this.settings.choice(`restart.fault.${inOneWord(this.trip ?? '')}`) === 'on'
       : classes.includes(this.trip ?? '');
     if (dip) this.trip = null;
     else if (may && tries > 0 && this.triesLeft) {
@@ -434,3 +434,7 @@ export class Firmware {
     return { speed: 0, turns: way };
   }
 }
+
+/** `signal-lost` is the option `signalLost` of the word that chooses. */
+const inOneWord = (trip: Trip): string =>
+  trip.replace(/-([a-z])/g, (_, letter: string) => letter.toUpperCase());

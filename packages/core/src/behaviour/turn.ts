@@ -21,6 +21,9 @@ import {
 import { AT_REST, EDGES, type Direction, type Event, type Fault, type State } from './state.ts';
 import type { Stepped } from './step.ts';
 
+/** What the choice of faults that may restart calls a fault, where that is another word. */
+const CHOSEN_AS: Readonly<Partial<Record<Fault, string>>> = { 'signal-lost': 'signalLost' };
+
 /** How a drive stands that does not run. */
 interface Halt {
   readonly kind: Exclude<OutcomeKind, 'runs'>;
@@ -276,7 +279,7 @@ export class Turn {
     const counted = count.kind === 'number' && count.value > 0 && draft.restarts === 'left';
     const classes: readonly string[] = machine.rules.list('restart.on');
     const chosen = classes.includes('chosen')
-      ? this.choice(`restart.fault.${fault}`) === 'on'
+      ? this.choice(`restart.fault.${CHOSEN_AS[fault] ?? fault}`) === 'on'
       : classes.includes(fault);
     const dip = fault === 'undervoltage' && this.choice('protect.undervoltage') === 'coast-restart';
     if (!(dip || (counted && chosen)) || !this.causeGone()) return;

@@ -38,6 +38,13 @@ const only = (runs: Readonly<Record<string, string>>, ...models: readonly string
 const BUTTONS: Wanted = { 'command.wiring': 'three-wire', 'input.3.function': 'stop' };
 const SIGNAL: Wanted = { 'speed.source': 'source.analog.1', 'analog.1.curve': '0..50' };
 
+const LOST: Wanted = {
+  ...SIGNAL,
+  'analog.1.signal': '4-20-ma',
+  'analog.1.loss': 'fault',
+  'restart.count': 1,
+};
+
 export const RULE_SCENARIOS: readonly RuleScenario[] = [
   { what: 'a run contact', wanted: {}, events: 'S1 on', short: RUNS },
   {
@@ -397,6 +404,33 @@ export const RULE_SCENARIOS: readonly RuleScenario[] = [
     events: 'B1 1; supply on; S1 on; B1 0.075; B1 1',
     signals: { '1': '0-20-ma' },
     short: on([...HN64S, C1, C7, F3], 'fault by coast'),
+  },
+  {
+    what: 'a lost signal that is there again, where its fault may restart',
+    wanted: { ...LOST, 'restart.fault.signalLost': 'on' },
+    events: 'B1 1; supply on; S1 on; B1 0; B1 1; settle',
+    signals: { '1': '0-20-ma' },
+    short: on([...HN64S, C7, F3], 'runs forward at 50 Hz by analog 1'),
+  },
+  {
+    what: 'a lost signal that stays away, where its fault may restart',
+    wanted: { ...LOST, 'restart.fault.signalLost': 'on' },
+    events: 'B1 1; supply on; S1 on; B1 0; settle',
+    signals: { '1': '0-20-ma' },
+    short: on([...HN64S, C7, F3], 'fault by coast'),
+  },
+  {
+    what: 'a lost signal that is there again, where only other faults may restart',
+    wanted: { ...LOST, 'restart.fault.signalLost': 'off', 'restart.fault.overvoltage': 'on' },
+    events: 'B1 1; supply on; S1 on; B1 0; B1 1; settle',
+    signals: { '1': '0-20-ma' },
+    short: on([...HN64S, C7, F3], 'fault by coast'),
+  },
+  {
+    what: 'an external fault that is gone, where it may restart',
+    wanted: { 'input.3.function': 'external-fault', 'restart.count': 1, 'restart.fault.external': 'on' },
+    events: 'S1 on; S3 on; S3 off; settle',
+    short: only(RUNS, ...HN64S, C7, F3),
   },
   ...raised(),
   {
