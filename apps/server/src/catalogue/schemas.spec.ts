@@ -17,18 +17,23 @@ function schema(name: string): ValidateFunction {
 const model = schema('model');
 const terminals = schema('terminals');
 const parameters = schema('parameters');
+const faults = schema('faults');
 const reference = schema('cross-reference');
 
 describe.each(readdirSync(MODELS))('the files of %s', (name) => {
   const files = modelFilesIn(join(MODELS, name));
 
   it('are as the published schemas say', () => {
-    const table = readTable(files.parameters);
-    if (!table.ok) throw new Error(table.fault.code);
+    const rowsOf = (text: string) => {
+      const table = readTable(text);
+      if (!table.ok) throw new Error(table.fault.code);
+      return table.value.rows.map(({ cells }) => cells);
+    };
     for (const [validate, content] of [
       [model, parse(files.model)],
       [terminals, parse(files.terminals ?? '')],
-      [parameters, table.value.rows.map(({ cells }) => cells)],
+      [parameters, rowsOf(files.parameters)],
+      [faults, rowsOf(readFileSync(join(MODELS, name, 'faults.csv'), 'utf8'))],
     ] as const) {
       validate(content);
       expect(validate.errors).toBeNull();
@@ -64,6 +69,7 @@ describe('the published schemas', () => {
     expect(model({ ...told, line: { ...line, status: { register: 1, running: 16, fault: 0 } } })).toBe(false);
     expect(terminals({ strips: [{ name: 'X', terminals: [{ id: '1', kind: 'magic' }] }] })).toBe(false);
     expect(parameters([{ code: 'A1' }])).toBe(false);
+    expect(faults([{ number: '1', name: 'Overcurrent' }])).toBe(false);
     const ruled = (one: object) => ({ old: 'a', new: 'b', version: 1, settings: [one], successor: [] });
     expect(reference(ruled({ old: '1', does: 'left', why: 'x' }))).toBe(true);
     expect(reference(ruled({ old: '1', does: 'left' }))).toBe(false);

@@ -8,6 +8,7 @@ import {
   defaultOf,
   factsOf,
   findParameter,
+  limitsOf,
   refusalOf,
   terminalsOf,
   type TerminalChart,
@@ -63,6 +64,35 @@ describe.each(allModels.map(({ model, facts }) => [model.id, model, facts] as co
         if (kind === 'digital-output') expect([id, logic]).toEqual([id, expect.stringMatching('ing$')]);
         if (kind === 'analog-input' && signal.includes('mA')) expect([id, burdenOhm]).toEqual([id, 250]);
         if (kind === 'analog-output') expect([id, (leastOhm ?? 0) > 0]).toEqual([id, true]);
+      }
+    });
+
+    it('knows faults that its register can hold, and one for every protection that can be one', () => {
+      const { faults, line } = model;
+      const register = model.parameters.find(({ meaning }) => meaning === 'monitor.fault');
+      if (!register || !line?.fault) throw new Error('tells no active fault');
+      const most = limitsOf(register, facts).maximum;
+      expect(faults.filter(({ number }) => number > most)).toEqual([]);
+      expect(new Set(faults.map(({ shown }) => shown)).size).toBe(faults.length);
+      const named = new Set<string>(faults.flatMap(({ parameters }) => parameters));
+      const trips = model.parameters.filter(
+        ({ meaning, form }) =>
+          /^(protect\.\w+|network\.loss|analog\.\d\.loss)$/.test(meaning ?? '') &&
+          form.kind === 'option' &&
+          form.options.some((option) => option.meaning === 'fault'),
+      );
+      expect(trips.map(({ code }) => code).filter((code) => !named.has(code))).toEqual([]);
+    });
+
+    it('says of a fault that it may restart where its choice of such faults, or its rule, says so', () => {
+      const rule = model.behaviour['restart.on'];
+      const listed = rule?.kind === 'words' ? rule.words : [];
+      const bits = model.parameters
+        .flatMap(({ form }) => (form.kind === 'bits' ? form.bits : []))
+        .flatMap(({ says = [] }) => says.map(({ meaning }) => String(meaning)));
+      for (const { name, kind, restarts } of model.faults) {
+        const may = bits.includes(`restart.fault.${kind}`) || listed.includes(kind);
+        expect([name, restarts]).toEqual([name, may]);
       }
     });
 

@@ -4,6 +4,7 @@
 import { parseRaw, type Meaning, meaningOf } from '../values/index.ts';
 import type { Behaviour } from './behaviour.ts';
 import type { Effect } from './effect.ts';
+import type { Fault } from './faults.ts';
 import type { Bound, Parameter, Reference } from './parameter.ts';
 import type { Procedure } from './procedures.ts';
 import type { TerminalChart } from './terminals.ts';
@@ -203,6 +204,8 @@ export interface Dictionary {
   readonly derating: Derating | null;
   readonly procedures: readonly Procedure[];
   readonly terminals: TerminalChart | null;
+  /** By number; none for a model that does not tell them. */
+  readonly faults: readonly Fault[];
   readonly effects: readonly Effect[];
   readonly parameters: readonly Parameter[];
 }

@@ -1,4 +1,5 @@
-// A model's files (model.yaml, parameters.csv and, where there is one, terminals.yaml) to a dictionary, or to all that is wrong with them.
+// A model's files (model.yaml, parameters.csv and, where there are such, terminals.yaml and faults.csv) to a dictionary, or to all
+// that is wrong with them.
 
 import { finding, type Finding } from '../findings/index.ts';
 import { fail, ok, type Result } from '../values/index.ts';
@@ -15,6 +16,7 @@ import {
 import type { Effect, EffectLine } from './effect.ts';
 import { readModelFacts } from './model-facts.ts';
 import type { Bound, Parameter } from './parameter.ts';
+import { readFaults } from './read-faults.ts';
 import { readParameters, type ParameterLine } from './read-parameters.ts';
 import { readTerminals } from './read-terminals.ts';
 
@@ -22,6 +24,7 @@ export interface ModelFiles {
   readonly model: string;
   readonly parameters: string;
   readonly terminals?: string | null;
+  readonly faults?: string | null;
 }
 
 const FILE = 'parameters.csv';
@@ -38,12 +41,14 @@ export function readModel(
   const { lines, codes: known } = readParameters(files.parameters, findings, surplus);
   const facts = readModelFacts(files.model, known, findings);
   const terminals = files.terminals ? readTerminals(files.terminals, known, findings) : undefined;
+  const faults = files.faults ? readFaults(files.faults, known, findings, surplus) : [];
   if (!facts || findings.length > 0) return fail(findings);
   const dictionary: Dictionary = {
     ...facts,
     id: `${facts.model}@${facts.version}` as DictionaryId,
     revision: 1,
     terminals: terminals ?? null,
+    faults,
     effects: facts.effects.map((effect) => resolveEffect(effect, lines)),
     parameters: lines.map(({ parameter }) => parameter),
   };

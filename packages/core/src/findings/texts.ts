@@ -38,6 +38,8 @@ const MODEL_FILES = {
     `"${text}" cannot be read as ${column}; write ${wanted}.`,
   'code-twice': ({ text, first }: { text: string; first: number }) =>
     `The code ${text} is already on line ${first}. Keep one of them.`,
+  'fault-twice': ({ number, first }: { number: string; first: number }) =>
+    `The fault ${number} is already on line ${first}. Keep one of them.`,
   'meaning-twice': ({ text, first }: { text: string; first: number }) =>
     `The meaning ${text} is already on line ${first}. Keep one of them.`,
   'code-unknown': ({ text }: { text: string }) =>

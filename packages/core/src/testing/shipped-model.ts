@@ -15,8 +15,11 @@ const FOLDER = join(import.meta.dirname, '../../../catalogue/models');
 
 function filesIn(name: string): ModelFiles {
   const file = (each: string) => readFileSync(join(FOLDER, name, each), 'utf8');
-  const terminals = existsSync(join(FOLDER, name, 'terminals.yaml')) ? file('terminals.yaml') : null;
-  return { model: file('model.yaml'), parameters: file('parameters.csv'), terminals };
+  const ifAny = (each: string) => (existsSync(join(FOLDER, name, each)) ? file(each) : null);
+  return {
+    ...{ model: file('model.yaml'), parameters: file('parameters.csv') },
+    ...{ terminals: ifAny('terminals.yaml'), faults: ifAny('faults.csv') },
+  };
 }
 
 function readShipped(files: ModelFiles): Dictionary {

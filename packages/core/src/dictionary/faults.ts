@@ -1,0 +1,50 @@
+// What the manual knows of a fault: its number on the keypad, what it means, what causes it, and what to look at.
+
+import type { Code } from './parameter.ts';
+
+/** What kind of fault it is, in the words of the catalogue; `restart.fault.…` of the meanings says the same. */
+export const FAULT_KINDS = [
+  'overcurrent',
+  'overvoltage',
+  'undervoltage',
+  'motorOverload',
+  'motorHot',
+  'unitHot',
+  'earth',
+  'inputPhase',
+  'outputPhase',
+  'stall',
+  'underload',
+  'external',
+  'signalLost',
+  'networkLost',
+  'sto',
+  'dry',
+  'shaftOverload',
+  'damper',
+  'following',
+  'encoder',
+  'brake',
+  'limit',
+  'memory',
+  'hardware',
+  'other',
+] as const;
+export type FaultKind = (typeof FAULT_KINDS)[number];
+
+export interface Fault {
+  /** As the unit's fault register holds it; 0 is no fault and never stands here. */
+  readonly number: number;
+  /** As the keypad shows it. */
+  readonly shown: string;
+  readonly name: string;
+  readonly kind: FaultKind;
+  readonly meaning: string;
+  /** The likeliest first. */
+  readonly causes: readonly string[];
+  readonly check: readonly string[];
+  /** Parameters that bear on it. */
+  readonly parameters: readonly Code[];
+  /** Whether the unit may start again by itself after it, where its settings allow it. */
+  readonly restarts: boolean;
+}
