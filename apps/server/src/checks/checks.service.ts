@@ -245,7 +245,8 @@ export class Checks {
     try {
       return await work();
     } catch (error) {
-      if (!(error instanceof ProblemException)) this.logger.error(`${tag} could not be checked: ${String(error)}`);
+      if (!(error instanceof ProblemException))
+        this.logger.error(`${tag} could not be checked: ${String(error)}`);
       return undefined;
     }
   }
