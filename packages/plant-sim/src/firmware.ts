@@ -183,7 +183,7 @@ export class Firmware {
     const tries = this.settings.number('restart.count') ?? 0;
     const classes = this.manual.names('restart.on');
     const may = classes.includes('chosen')
-      ? this.settings.choice(`restart.fault.${inOneWord(this.trip ?? '')}`) === 'on'
+      ? this.settings.choice(`restart.fault.${this.trip}`) === 'on'
       : classes.includes(this.trip ?? '');
     if (dip) this.trip = null;
     else if (may && tries > 0 && this.triesLeft) {
@@ -236,7 +236,7 @@ export class Firmware {
     if (this.trip === 'motor-warm') return !on.has('motor.warm');
     if (this.trip === 'dry') return !on.has('pump.dry');
     if (this.trip === 'sto') return this.safe.every((each) => terminals.isSafe(each));
-    if (this.trip === 'signal-lost') return !this.losesByFault(on, terminals);
+    if (this.trip === 'signalLost') return !this.losesByFault(on, terminals);
     return true;
   }
 
@@ -272,7 +272,7 @@ export class Firmware {
     if (on.has('pump.dry') && this.settings.choice('pump.dryAction') === 'fault') this.tripOn('dry');
     if (this.manual.rule('sto.seen') === 'fault' && this.safe.some((each) => !terminals.isSafe(each)))
       this.tripOn('sto');
-    if (this.losesByFault(on, terminals)) this.tripOn('signal-lost');
+    if (this.losesByFault(on, terminals)) this.tripOn('signalLost');
   }
 
   private losesByFault(on: ReadonlySet<string>, terminals: Terminals): boolean {
@@ -434,7 +434,3 @@ export class Firmware {
     return { speed: 0, turns: way };
   }
 }
-
-/** `signal-lost` is the option `signalLost` of the word that chooses. */
-const inOneWord = (trip: Trip): string =>
-  trip.replace(/-([a-z])/g, (_, letter: string) => letter.toUpperCase());

@@ -212,7 +212,9 @@ export class CheckGrounds {
     const known = this.addresses.get(hash);
     if (known !== undefined) return known;
     const set = await this.contents.getIfGood(hash);
-    const address = set ? await this.addressIn(set) : null;
+    // A damaged one may be mended: nothing is remembered of it.
+    if (!set) return null;
+    const address = await this.addressIn(set);
     if (this.addresses.size >= MOST_REMEMBERED) this.addresses.clear();
     this.addresses.set(hash, address);
     return address;

@@ -45,7 +45,7 @@ const FAULTS: Readonly<Record<Fault, string>> = {
   external: 'external fault',
   'motor-warm': 'motor too warm',
   dry: 'dry pump',
-  'signal-lost': 'signal lost',
+  signalLost: 'signal lost',
   sto: 'safe torque off',
 };
 

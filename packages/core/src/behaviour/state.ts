@@ -5,7 +5,7 @@ import type { FaultClass } from '../dictionary/index.ts';
 export type Direction = 'forward' | 'reverse';
 
 /** What holds the drive until it is reset. */
-export type Fault = FaultClass | 'external' | 'motor-warm' | 'dry' | 'signal-lost' | 'sto';
+export type Fault = FaultClass | 'external' | 'motor-warm' | 'dry' | 'signalLost' | 'sto';
 
 /** The raised speed: where it started, and how far raise and lower have brought it since. */
 export type Raised = 'start' | 'up' | 'down' | 'maximum' | 'minimum';

@@ -21,9 +21,6 @@ import {
 import { AT_REST, EDGES, type Direction, type Event, type Fault, type State } from './state.ts';
 import type { Stepped } from './step.ts';
 
-/** What the choice of faults that may restart calls a fault, where that is another word. */
-const CHOSEN_AS: Readonly<Partial<Record<Fault, string>>> = { 'signal-lost': 'signalLost' };
-
 /** How a drive stands that does not run. */
 interface Halt {
   readonly kind: Exclude<OutcomeKind, 'runs'>;
@@ -215,7 +212,7 @@ export class Turn {
     if (this.safeOpen().length > 0 && this.machine.rules.answer('sto.seen') === 'fault') this.fail('sto');
     for (const input of this.machine.analogs)
       if (input.loss === 'fault' && this.inUse(input.number) && isLost(this.speeds(), input))
-        this.fail('signal-lost');
+        this.fail('signalLost');
   }
 
   /** The loss of a signal that does not come back by itself. */
@@ -249,7 +246,7 @@ export class Turn {
         return !this.has('pump.dry');
       case 'sto':
         return this.safeOpen().length === 0;
-      case 'signal-lost':
+      case 'signalLost':
         return this.machine.analogs.every(
           (input) => input.loss !== 'fault' || !this.inUse(input.number) || !isLost(this.speeds(), input),
         );
@@ -279,7 +276,7 @@ export class Turn {
     const counted = count.kind === 'number' && count.value > 0 && draft.restarts === 'left';
     const classes: readonly string[] = machine.rules.list('restart.on');
     const chosen = classes.includes('chosen')
-      ? this.choice(`restart.fault.${CHOSEN_AS[fault] ?? fault}`) === 'on'
+      ? this.choice(`restart.fault.${fault}`) === 'on'
       : classes.includes(fault);
     const dip = fault === 'undervoltage' && this.choice('protect.undervoltage') === 'coast-restart';
     if (!(dip || (counted && chosen)) || !this.causeGone()) return;
