@@ -82,6 +82,8 @@ export interface PlantFindingView {
 export interface PlantFindingsView {
   /** Those that are new since the time that was asked for; a long list is cut, the register has them all. */
   readonly findings: readonly PlantFindingView[];
+  /** How many are new in all. */
+  readonly fresh: number;
   /** Open findings in all, and at how many positions. */
   readonly open: number;
   readonly positions: number;

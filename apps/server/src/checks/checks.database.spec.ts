@@ -220,7 +220,9 @@ describe('looking again', () => {
     await data.query(`update supply set residual_milliamps = 29 where residual_milliamps = 30`);
     expect((await findingAt('GL-BE-04', 'residual-filter')).since).toBe(fresh.since);
     const asked = `findings?since=${new Date(before).toISOString()}`;
-    const { waiting, checked, unknown, findings, open } = (await viewer.get<PlantFindingsView>(asked)).body;
+    const { body } = await viewer.get<PlantFindingsView>(asked);
+    const { waiting, checked, unknown, findings, fresh: all, open } = body;
+    expect(all).toBe(findings.length);
     expect(waiting).toBe(0);
     expect(findings.map(({ tag }) => tag)).toContain('GL-BE-04');
     const seen = findings.filter(({ tag }) => tag === 'GL-BE-04').map(({ identity }) => identity);

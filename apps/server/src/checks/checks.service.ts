@@ -255,7 +255,7 @@ export class Checks {
   async ofPlant(since: Date | null): Promise<PlantFindingsView> {
     const today = dayOf(this.clock.now());
     const [counts]: PlantCounts[] = await this.dataSource.query(COUNTS, [today]);
-    const rows: (CheckFinding & { tag: string; duty: string })[] = since
+    const rows: (CheckFinding & { tag: string; duty: string; fresh: number })[] = since
       ? await this.dataSource.query(FRESH, [today, since, MOST_FRESH])
       : [];
     return {
@@ -264,6 +264,7 @@ export class Checks {
         name: wordsOf(row.checkId).name,
         since: row.since?.toISOString() ?? '',
       })),
+      fresh: rows[0]?.fresh ?? 0,
       ...{ open: counts?.open ?? 0, positions: counts?.positions ?? 0 },
       ...{ checked: counts?.checked ?? 0, waiting: counts?.waiting ?? 0, unknown: counts?.unknown ?? 0 },
     };
@@ -334,7 +335,8 @@ select (select count(*)::int from open join here on here.id = open.position_id
 
 const FRESH = `
 with ${IN_PLACE}
-select here.tag, here.duty, open.identity, open.attention, open.text, open.since, open.check_id as "checkId"
+select here.tag, here.duty, open.identity, open.attention, open.text, open.since, open.check_id as "checkId",
+       count(*) over ()::int as fresh
   from open join here on here.id = open.position_id and here.content_hash = here.checked_hash
  where open.since >= $2 order by open.attention desc, here.tag, open.place limit $3`;
 

@@ -1,3 +1,4 @@
+import type { PlantFindingsView } from '@drive-keep/api';
 import { Link } from 'react-router';
 import { usePlantFindings } from '../api/queries.ts';
 import { Unanswered } from '../ui/answer.tsx';
@@ -7,17 +8,15 @@ import { showTime } from '../words/dates.ts';
 export function NewFindings({ since }: { since: string }) {
   const { data, error } = usePlantFindings(since);
   if (!data) return <Unanswered error={error} what="the findings" />;
-  const { findings: fresh, open, positions, checked, waiting, unknown } = data;
+  const { findings, open, positions, checked, waiting, unknown } = data;
   return (
     <section aria-label="Findings of the checks" className="mt-3">
       <h2 className="text-lg font-semibold">
-        {fresh.length === 0
-          ? 'No new finding'
-          : `${fresh.length} new ${fresh.length === 1 ? 'finding' : 'findings'}`}{' '}
+        {headOf(data)}{' '}
         <span className="text-base font-normal text-soft">since the round of {showTime(since)}</span>
       </h2>
       <ul>
-        {fresh.map(({ tag, identity, text, attention }) => (
+        {findings.map(({ tag, identity, text, attention }) => (
           <li
             key={`${tag} ${identity}`}
             className={`mt-1 border-l-4 px-3 py-1 ${attention === 'stop' ? 'border-stop bg-stop-wash' : 'border-look bg-look-wash'}`}
@@ -29,6 +28,9 @@ export function NewFindings({ since }: { since: string }) {
           </li>
         ))}
       </ul>
+      {data.fresh > findings.length && (
+        <p className="mt-1">The first {findings.length} stand here; the register has them all.</p>
+      )}
       <p className="mt-1 text-sm text-soft">
         {open} open in all, at {positions} of {checked} checked positions
         {waiting > 0 && `; ${waiting} wait for their check`}
@@ -39,4 +41,11 @@ export function NewFindings({ since }: { since: string }) {
       </p>
     </section>
   );
+}
+
+/** Nothing is said to be new before everything was looked at. */
+function headOf({ fresh, checked, waiting }: PlantFindingsView): string {
+  if (fresh > 0) return `${fresh} new ${fresh === 1 ? 'finding' : 'findings'}`;
+  if (checked === 0) return 'Nothing is checked yet';
+  return waiting > 0 ? 'No new finding so far' : 'No new finding';
 }
