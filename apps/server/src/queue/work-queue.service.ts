@@ -2,6 +2,7 @@
 // made in the transaction that makes the work, so that neither is ever there without the other.
 
 import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
+import { Pool } from 'pg';
 import PgBoss from 'pg-boss';
 import { DataSource, type EntityManager } from 'typeorm';
 
@@ -15,15 +16,23 @@ const CONNECTIONS = 5;
 export class WorkQueue implements OnApplicationShutdown {
   private readonly logger = new Logger('WorkQueue');
   private boss: PgBoss | undefined;
+  private pool: Pool | undefined;
+  private readonly asked = new Set<Promise<unknown>>();
 
   constructor(private readonly dataSource: DataSource) {}
 
   async start(url: string, kinds: readonly string[]): Promise<void> {
-    const boss = new PgBoss({ connectionString: url, max: CONNECTIONS, schema: 'queue' });
+    // There are more workers than connections. A pool that ends forgets who still waits for one of them, and such a worker
+    // would never end: therefore the pool is ours, and is ended when every question has its answer.
+    const pool = new Pool({ connectionString: url, max: CONNECTIONS });
+    pool.on('error', (error) => this.logger.error(error.message));
+    const executeSql = (text: string, values: unknown[]) => this.ask(pool, text, values);
+    const boss = new PgBoss({ db: { executeSql }, schema: 'queue' });
     boss.on('error', (error) => this.logger.error(error.message));
     await boss.start();
     for (const kind of kinds) await boss.createQueue(kind);
     this.boss = boss;
+    this.pool = pool;
   }
 
   async serve(kind: string, work: (id: string) => Promise<void>): Promise<void> {
@@ -56,9 +65,22 @@ export class WorkQueue implements OnApplicationShutdown {
   }
 
   async onApplicationShutdown(): Promise<void> {
-    const { boss } = this;
+    const { boss, pool } = this;
     this.boss = undefined;
+    this.pool = undefined;
     await boss?.stop({ graceful: true, timeout: SHUTDOWN_MS });
+    while (this.asked.size > 0) await Promise.allSettled(this.asked);
+    await pool?.end();
+  }
+
+  private async ask(pool: Pool, text: string, values: unknown[]): Promise<{ rows: object[] }> {
+    const answer = pool.query<object>(text, values);
+    this.asked.add(answer);
+    try {
+      return await answer;
+    } finally {
+      this.asked.delete(answer);
+    }
   }
 
   private started(): PgBoss {
