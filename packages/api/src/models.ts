@@ -1,6 +1,6 @@
 import type { MeaningProposal } from '@drive-keep/core/meanings';
 import type { ColumnUse, DecimalMark } from '@drive-keep/core/formats';
-import type { Parameter, RegisterGuess, VersionDifference } from '@drive-keep/core/dictionary';
+import type { Fault, Parameter, RegisterGuess, VersionDifference } from '@drive-keep/core/dictionary';
 import type { Reading } from '@drive-keep/core/values';
 import type { FindingView } from './findings.ts';
 
@@ -41,6 +41,15 @@ export interface LookUpView {
   readonly presentText: string;
   /** Options by raw value, or bits by number, that are what was asked for: jog among the functions of an input. */
   readonly carrying: readonly number[];
+}
+
+/** A fault that was looked up. */
+export interface FaultHitView {
+  readonly dictionary: string;
+  readonly model: string;
+  readonly fault: Fault;
+  /** Those that bear on it, with their names. */
+  readonly parameters: readonly { readonly code: string; readonly name: string }[];
 }
 
 export interface SameMeaningView {
@@ -111,6 +120,7 @@ export interface ModelTexts {
   readonly model: string;
   readonly parameters: string;
   readonly terminals: string | null;
+  readonly faults: string | null;
 }
 
 /** A model of the plant's own that is being completed. */

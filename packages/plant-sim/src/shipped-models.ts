@@ -7,8 +7,13 @@ import { readModel, type Dictionary, type ModelFiles } from '@drive-keep/core/di
 /** The files of one model's folder. */
 function modelFilesIn(folder: string): ModelFiles {
   const file = (name: string) => readFileSync(join(folder, name), 'utf8');
-  const terminals = existsSync(join(folder, 'terminals.yaml')) ? file('terminals.yaml') : null;
-  return { model: file('model.yaml'), parameters: file('parameters.csv'), terminals };
+  const optional = (name: string) => (existsSync(join(folder, name)) ? file(name) : null);
+  return {
+    model: file('model.yaml'),
+    parameters: file('parameters.csv'),
+    terminals: optional('terminals.yaml'),
+    faults: optional('faults.csv'),
+  };
 }
 
 export function loadModels(folder: string): ReadonlyMap<string, Dictionary> {

@@ -16,6 +16,8 @@ import { StoredDictionary } from './dictionary.entity.ts';
 import { DictionaryRevision } from './dictionary-revision.entity.ts';
 import { filesHash } from './files-hash.ts';
 
+type FileColumn = 'modelFile' | 'parametersFile' | 'terminalsFile' | 'faultsFile';
+
 /** How often a process looks for wordings that another one has taken in, in ms. */
 const LOOK_MS = 2000;
 
@@ -59,7 +61,7 @@ export class Dictionaries {
   }
 
   private async newestFiles(id: string): Promise<
-    Pick<StoredDictionary, 'modelFile' | 'parametersFile' | 'terminalsFile' | 'filesHash'> & {
+    Pick<StoredDictionary, FileColumn | 'filesHash'> & {
       revision: number;
     }
   > {
@@ -162,10 +164,9 @@ const damaged = (id: string): ProblemException =>
     `The kept dictionary ${id} is damaged: no value of it is shown. Bring its files once more under Models, or restore a copy of the database.`,
   );
 
-export const filesOf = (
-  stored: Pick<StoredDictionary, 'modelFile' | 'parametersFile' | 'terminalsFile'>,
-): ModelFiles => ({
+export const filesOf = (stored: Pick<StoredDictionary, FileColumn>): ModelFiles => ({
   model: stored.modelFile,
   parameters: stored.parametersFile,
   terminals: stored.terminalsFile,
+  faults: stored.faultsFile,
 });

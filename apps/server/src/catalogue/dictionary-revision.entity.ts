@@ -9,6 +9,7 @@ export class DictionaryRevision {
   @Column('text') modelFile: string;
   @Column('text') parametersFile: string;
   @Column('text', { nullable: true }) terminalsFile: string | null;
+  @Column('text', { nullable: true }) faultsFile: string | null;
   @Column('text') filesHash: string;
   @Column('text', { nullable: true }) importedBy: string | null;
   @Column({ type: 'timestamptz', insert: false }) importedAt: Date;

@@ -11,6 +11,7 @@ export class StoredDictionary {
   @Column('text') modelFile: string;
   @Column('text') parametersFile: string;
   @Column('text', { nullable: true }) terminalsFile: string | null;
+  @Column('text', { nullable: true }) faultsFile: string | null;
   /** Over the files; by it they prove to be those that were taken in. */
   @Column('text') filesHash: string;
   /** Who brought it; nothing for a shipped model. */

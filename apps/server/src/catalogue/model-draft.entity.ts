@@ -8,6 +8,7 @@ export class ModelDraft {
   @Column('text') modelFile: string;
   @Column('text') parametersFile: string;
   @Column('text', { nullable: true }) terminalsFile: string | null;
+  @Column('text', { nullable: true }) faultsFile: string | null;
   @Column('text') madeBy: string;
   @Column({ type: 'timestamptz', insert: false }) madeAt: Date;
   @Column('text') changedBy: string;

@@ -54,6 +54,11 @@ class TextsBody {
   @IsString()
   @MaxLength(MOST_LETTERS)
   terminals: string | null;
+  @ApiPropertyOptional({ nullable: true, type: String })
+  @IsOptional()
+  @IsString()
+  @MaxLength(MOST_LETTERS)
+  faults: string | null = null;
 }
 
 class FilesBody {

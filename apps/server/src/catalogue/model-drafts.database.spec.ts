@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type {
+  FaultHitView,
   ModelDraftView,
   Problem,
   ReadAllView,
@@ -7,8 +8,11 @@ import type {
   RegistersView,
 } from '@drive-keep/api';
 import { factsIn, withFact, withSection } from '@drive-keep/core/dictionary';
+import { DataSource } from 'typeorm';
 import { strToU8, zipSync } from 'fflate';
 import { RunningPlant, type Answer, type Caller } from '../testing/running-plant.ts';
+import { Dictionaries } from './dictionaries.service.ts';
+import { ModelImport } from './model-import.ts';
 import { textsIn } from './model-zip.ts';
 
 let plant: RunningPlant;
@@ -49,16 +53,14 @@ async function zipFrom(path: string): Promise<Uint8Array> {
 describe('the files of a model as a ZIP', () => {
   it('go out as they were kept and come in again as the same', async () => {
     const before = textsIn(await zipFrom('dictionaries/toreka-c1@1/files'));
-    expect(Object.keys(before).sort()).toEqual(
-      ['model.yaml', 'parameters.csv', 'terminals.yaml'].map((name) => `toreka-c1/${name}`),
-    );
+    const names = ['faults.csv', 'model.yaml', 'parameters.csv', 'terminals.yaml'];
+    expect(Object.keys(before).sort()).toEqual(names.map((name) => `toreka-c1/${name}`));
     const { body } = await engineer.post<Draft>(
       'model-drafts',
       form(await zipFrom('dictionaries/toreka-c1@1/files')),
     );
-    expect([body.files.model, body.files.parameters, body.files.terminals]).toEqual(
-      ['model.yaml', 'parameters.csv', 'terminals.yaml'].map((name) => before[`toreka-c1/${name}`]),
-    );
+    const { faults, model, parameters, terminals } = body.files;
+    expect([faults, model, parameters, terminals]).toEqual(names.map((name) => before[`toreka-c1/${name}`]));
     expect([body.findings, body.title]).toEqual([[], 'Toreka C1']);
   });
 
@@ -119,6 +121,34 @@ describe('a model of one’s own', () => {
       201,
       expect.objectContaining({ version: 2 }),
     ]);
+  });
+
+  it('is kept with its own faults, which are looked up by number and damaged by nobody', async () => {
+    const { body: draft } = await copy('toreka-c1@1', { maker: 'Ostrand', name: 'Faulty' });
+    const lines = (draft.files.faults ?? '').split('\n');
+    const wrong = await put(draft, {
+      ...draft.files,
+      faults: `${lines[0]}\n77,F-77,Odd,strange,x,y,z,,no\n`,
+    });
+    expect(wrong.body.findings.map(({ file, line, column }) => [file, line, column])).toEqual([
+      ['faults.csv', 2, 'kind'],
+    ]);
+    const own = `${lines[0]}\n77,F-77,Belt slip,other,The belt slips.,old belt,tighten it,,no\n`;
+    const kept = await keep((await put(wrong.body, { ...draft.files, faults: own })).body);
+    expect(kept.body.keptAs).toBe('ostrand-faulty@1');
+    const hits = await technician.get<readonly FaultHitView[]>('look-up/faults?find=F-77');
+    expect(hits.body[0]).toMatchObject({ model: 'Ostrand Faulty', fault: { name: 'Belt slip' } });
+    const database = plant.app.get(DataSource);
+    for (const file of [null, `${own}78,F-78,x,other,x,x,x,,no\n`])
+      await expect(
+        database.query(`update dictionary set faults_file = $1 where id = 'ostrand-faulty@1'`, [file]),
+      ).rejects.toThrow('keeps what it holds');
+    await database.query('alter table dictionary disable trigger mended');
+    await database.query(`update dictionary set faults_file = null where id = 'ostrand-faulty@1'`);
+    await database.query('alter table dictionary enable trigger mended');
+    expect(await plant.app.get(Dictionaries).damaged()).toEqual(['ostrand-faulty@1']);
+    await plant.app.get(ModelImport).take(kept.body.files);
+    expect(await plant.app.get(Dictionaries).damaged()).toEqual([]);
   });
 
   it('says at every change what is wrong and where, and what will not work', async () => {

@@ -125,7 +125,7 @@ export class ModelDrafts {
     const drafts = this.dataSource.getRepository(ModelDraft);
     const draft = await drafts.save(
       drafts.create({
-        ...columnsOf({ ...files, terminals: files.terminals ?? null }),
+        ...columnsOf(files),
         ...{ madeBy: person, changedBy: person, changedAt: new Date(), keptAs: null },
       }),
     );
@@ -157,7 +157,8 @@ export class ModelDrafts {
     const isSame =
       same.model === kept.model &&
       same.parameters === kept.parameters &&
-      (same.terminals ?? null) === (kept.terminals ?? null);
+      (same.terminals ?? null) === (kept.terminals ?? null) &&
+      (same.faults ?? null) === (kept.faults ?? null);
     return isSame ? same : as(newest.version + 1);
   }
 
@@ -175,7 +176,12 @@ export class ModelDrafts {
     return {
       ...listed(draft),
       version: draft.version,
-      files: { model: draft.modelFile, parameters: draft.parametersFile, terminals: draft.terminalsFile },
+      files: {
+        model: draft.modelFile,
+        parameters: draft.parametersFile,
+        terminals: draft.terminalsFile,
+        faults: draft.faultsFile,
+      },
       dictionary: `${model}@${version}`,
       findings: findings
         .slice(0, MOST_FINDINGS)
@@ -196,9 +202,10 @@ const filesIn = (draft: ModelDraft): ModelFiles => ({
   model: draft.modelFile,
   parameters: draft.parametersFile,
   terminals: draft.terminalsFile,
+  faults: draft.faultsFile,
 });
 
-function columnsOf({ model, parameters, terminals }: ModelFiles) {
+function columnsOf({ model, parameters, terminals, faults }: ModelFiles) {
   const facts = factsIn(model) as { maker?: unknown; name?: unknown } | undefined;
   const title = [facts?.maker, facts?.name]
     .filter((each) => typeof each === 'string' && each !== '')
@@ -207,10 +214,13 @@ function columnsOf({ model, parameters, terminals }: ModelFiles) {
     title: title === '' ? 'Model without a name' : title.slice(0, 120),
     modelFile: model,
     parametersFile: parameters,
-    terminalsFile:
-      terminals === null || terminals === undefined || terminals.trim() === '' ? null : terminals,
+    terminalsFile: textOf(terminals),
+    faultsFile: textOf(faults),
   };
 }
+
+const textOf = (file: string | null | undefined): string | null =>
+  (file ?? '').trim() === '' ? null : (file ?? null);
 
 function renamed(
   files: ModelFiles,

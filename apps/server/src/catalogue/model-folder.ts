@@ -5,6 +5,11 @@ import type { ModelFiles } from '@drive-keep/core/dictionary';
 /** The files of one model of the catalogue. */
 export function modelFilesIn(folder: string): ModelFiles {
   const file = (name: string) => readFileSync(join(folder, name), 'utf8');
-  const terminals = existsSync(join(folder, 'terminals.yaml')) ? file('terminals.yaml') : null;
-  return { model: file('model.yaml'), parameters: file('parameters.csv'), terminals };
+  const optional = (name: string) => (existsSync(join(folder, name)) ? file(name) : null);
+  return {
+    model: file('model.yaml'),
+    parameters: file('parameters.csv'),
+    terminals: optional('terminals.yaml'),
+    faults: optional('faults.csv'),
+  };
 }

@@ -79,12 +79,20 @@ export class ModelImport {
     // Two servers may start at once: the second finds the revision of the first.
     await this.dataSource.query(
       `insert into dictionary_revision
-         (dictionary_id, revision, model_file, parameters_file, terminals_file, files_hash, imported_by)
-       select $1, coalesce(max(revision), 1) + 1, $2, $3, $4, $5, $6
+         (dictionary_id, revision, model_file, parameters_file, terminals_file, faults_file, files_hash, imported_by)
+       select $1, coalesce(max(revision), 1) + 1, $2, $3, $4, $5, $6, $7
        from dictionary_revision where dictionary_id = $1
-       having bool_and(files_hash <> $5) is not false
+       having bool_and(files_hash <> $6) is not false
        on conflict do nothing`,
-      [kept.id, files.model, files.parameters, files.terminals ?? null, filesHashNow, by],
+      [
+        kept.id,
+        files.model,
+        files.parameters,
+        files.terminals ?? null,
+        files.faults ?? null,
+        filesHashNow,
+        by,
+      ],
     );
     this.dictionaries.forget(kept.id);
     return ok(after.id);
@@ -99,10 +107,11 @@ export class ModelImport {
   }
 }
 
-const columnsOf = ({ model, parameters, terminals }: ModelFiles) => ({
+const columnsOf = ({ model, parameters, terminals, faults }: ModelFiles) => ({
   modelFile: model,
   parametersFile: parameters,
   terminalsFile: terminals ?? null,
+  faultsFile: faults ?? null,
 });
 
 export function describeImportFault(fault: ImportFault): string {

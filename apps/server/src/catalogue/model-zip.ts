@@ -4,7 +4,12 @@ import type { ModelFiles } from '@drive-keep/core/dictionary';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { ProblemException } from '../problems/problem.ts';
 
-const NAMES = { model: 'model.yaml', parameters: 'parameters.csv', terminals: 'terminals.yaml' } as const;
+const NAMES = {
+  model: 'model.yaml',
+  parameters: 'parameters.csv',
+  terminals: 'terminals.yaml',
+  faults: 'faults.csv',
+} as const;
 const KNOWN: readonly string[] = Object.values(NAMES);
 /** What file managers put into a ZIP by themselves. */
 const BY_THE_WAY = /(^|\/)(__MACOSX\/|\.DS_Store$|Thumbs\.db$|desktop\.ini$)/;
@@ -13,11 +18,12 @@ const MOST_BYTES = 4_000_000;
 const MOST_ENTRIES = 40;
 
 /** The same files give the same bytes. */
-export function zipOf({ model, parameters, terminals }: ModelFiles, folder: string): Buffer {
+export function zipOf({ model, parameters, terminals, faults }: ModelFiles, folder: string): Buffer {
   const files = {
     [`${folder}/${NAMES.model}`]: strToU8(model),
     [`${folder}/${NAMES.parameters}`]: strToU8(parameters),
     ...(terminals ? { [`${folder}/${NAMES.terminals}`]: strToU8(terminals) } : {}),
+    ...(faults ? { [`${folder}/${NAMES.faults}`]: strToU8(faults) } : {}),
   };
   return Buffer.from(zipSync(files, { mtime: new Date(2000, 0, 1) }));
 }
@@ -38,6 +44,7 @@ export function filesFromZip(bytes: Buffer): ModelFiles {
     model: seen.get(NAMES.model) ?? '',
     parameters: seen.get(NAMES.parameters) ?? '',
     terminals: seen.get(NAMES.terminals) ?? null,
+    faults: seen.get(NAMES.faults) ?? null,
   };
 }
 

@@ -4,6 +4,7 @@ import type { Problem } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { DataSource } from 'typeorm';
 import { RunningPlant, type Caller } from '../testing/running-plant.ts';
+import { filesHash } from './files-hash.ts';
 import { modelFilesIn } from './model-folder.ts';
 import { ModelImport } from './model-import.ts';
 
@@ -35,6 +36,22 @@ describe('a later wording of a kept model', () => {
     await plant.app.get(ModelImport).take(worded);
     expect((await read()).revision).toBe(2);
     expect(await kept()).toEqual(before);
+  });
+
+  it('brings faults to a model that was kept without them', async () => {
+    const [row]: { hash: string }[] = await plant.app.get(DataSource).query(
+      `select 'sha256:' || encode(sha256(convert_to(model_file || chr(31) || parameters_file || chr(31) ||
+         terminals_file, 'UTF8')), 'hex') as hash from dictionary where id = 'toreka-c7@1'`,
+    );
+    const model = modelFilesIn(join(import.meta.dirname, '../../../../packages/catalogue/models/toreka-c7'));
+    expect(filesHash({ ...model, faults: null })).toBe(row?.hash);
+    const renamed = { ...model, model: model.model.replace(/^model: .*$/m, 'model: toreka-older') };
+    await plant.app.get(ModelImport).take({ ...renamed, faults: null });
+    const faults = async () =>
+      (await viewer.get<Dictionary>('dictionaries/toreka-older@1')).body.faults.length;
+    expect(await faults()).toBe(0);
+    await plant.app.get(ModelImport).take(renamed);
+    expect(await faults()).toBeGreaterThan(10);
   });
 
   it('is refused where it would say something else of kept sets', async () => {

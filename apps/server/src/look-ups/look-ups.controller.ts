@@ -1,6 +1,6 @@
 import { Controller, Get, Query } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import type { LookUpView, SameMeaningView } from '@drive-keep/api';
+import type { FaultHitView, LookUpView, SameMeaningView } from '@drive-keep/api';
 import { IsString, MaxLength, MinLength } from 'class-validator';
 import { Maybe } from '../problems/maybe.ts';
 import { LookUps } from './look-ups.service.ts';
@@ -31,6 +31,12 @@ export class LookUpsController {
   @ApiOperation({ summary: 'Parameters of all models that fit, the best first' })
   find(@Query() { find, position }: LookUpQuery): Promise<readonly LookUpView[]> {
     return this.lookUps.find(find, position);
+  }
+
+  @Get('faults')
+  @ApiOperation({ summary: 'Faults of all models by number as shown, name or words, the best first' })
+  faults(@Query() { find, position }: LookUpQuery): Promise<readonly FaultHitView[]> {
+    return this.lookUps.faults(find, position);
   }
 
   @Get('same-meaning')

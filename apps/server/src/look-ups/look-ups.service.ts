@@ -2,9 +2,10 @@
 // position's own counts, else the newest.
 
 import { Injectable } from '@nestjs/common';
-import type { LookUpView, SameMeaningView } from '@drive-keep/api';
+import type { FaultHitView, LookUpView, SameMeaningView } from '@drive-keep/api';
 import {
   factsOf,
+  FaultLookUp,
   findParameter,
   LookUp,
   rawOfBound,
@@ -35,7 +36,7 @@ interface AtPosition {
 
 @Injectable()
 export class LookUps {
-  private built: { readonly of: string; readonly lookUp: LookUp } | undefined;
+  private built: { readonly of: string; readonly lookUp: LookUp; readonly faults: FaultLookUp } | undefined;
 
   constructor(
     private readonly dictionaries: Dictionaries,
@@ -46,7 +47,7 @@ export class LookUps {
   ) {}
 
   async find(text: string, tag: string | undefined): Promise<readonly LookUpView[]> {
-    const [lookUp, position] = await Promise.all([this.lookUp(), this.position(tag)]);
+    const [{ lookUp }, position] = await Promise.all([this.indexes(), this.position(tag)]);
     const unit = position?.at.unit;
     const hits = oneVersion(lookUp.find(text, WITH_VERSIONS), unit?.dictionaryId).slice(0, MOST_HITS);
     const own = hits.filter(({ dictionary }) => dictionary.id === unit?.dictionaryId);
@@ -55,6 +56,30 @@ export class LookUps {
       ...view(hit, position),
       carrying: carrying(hit.parameter, text, this.meanings.vocabulary),
     }));
+  }
+
+  /** Faults by number, name or words; those of the position's own model first. */
+  async faults(text: string, tag: string | undefined): Promise<readonly FaultHitView[]> {
+    const [{ faults }, position] = await Promise.all([this.indexes(), this.position(tag)]);
+    const own = position?.at.unit.dictionaryId;
+    const newest = new Map<string, Dictionary>();
+    const found = faults.find(text, WITH_VERSIONS);
+    for (const { dictionary } of found) {
+      const known = newest.get(dictionary.model);
+      if (dictionary.id === own || !known || (known.id !== own && known.version < dictionary.version))
+        newest.set(dictionary.model, dictionary);
+    }
+    return found
+      .filter(({ dictionary }) => newest.get(dictionary.model) === dictionary)
+      .sort((a, b) => Number(b.dictionary.id === own) - Number(a.dictionary.id === own))
+      .slice(0, MOST_HITS)
+      .map(({ dictionary, fault }) => ({
+        ...{ dictionary: dictionary.id, model: `${dictionary.maker} ${dictionary.name}`, fault },
+        parameters: fault.parameters.map((code) => ({
+          code,
+          name: findParameter(dictionary, code)?.name ?? '',
+        })),
+      }));
   }
 
   /** The same on the other models, then what counts it another way, or holds it among other things. */
@@ -90,15 +115,15 @@ export class LookUps {
     }));
   }
 
-  /** Built again when a model has come in, whichever server process took it. */
-  private async lookUp(): Promise<LookUp> {
-    const listed = await this.dictionaries.all();
-    const of = listed.map(({ id }) => id).join(' ');
-    if (this.built?.of !== of) {
-      const all = await Promise.all(listed.map(({ id }) => this.dictionaries.get(id)));
-      this.built = { of, lookUp: new LookUp(all, this.meanings.vocabulary) };
-    }
-    return this.built.lookUp;
+  /** Built again when a model or a later wording of one has come in, whichever server process took it. */
+  private async indexes(): Promise<NonNullable<LookUps['built']>> {
+    const all = await this.dictionaries.everyVersion();
+    const of = all.map(({ id, revision }) => `${id} ${revision}`).join(' ');
+    if (this.built?.of !== of)
+      this.built = {
+        ...{ of, lookUp: new LookUp(all, this.meanings.vocabulary), faults: new FaultLookUp(all) },
+      };
+    return this.built;
   }
 
   private async position(tag: string | undefined): Promise<AtPosition | undefined> {

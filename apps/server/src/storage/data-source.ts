@@ -25,6 +25,7 @@ import { Replacing1764000000022 } from './migrations/replacing.ts';
 import { ReplacementAttempts1764000000023 } from './migrations/replacement-attempts.ts';
 import { SetParts1764000000024 } from './migrations/set-parts.ts';
 import { Checks1764000000025 } from './migrations/checks.ts';
+import { Faults1764000000026 } from './migrations/faults.ts';
 import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -62,6 +63,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     ReplacementAttempts1764000000023,
     SetParts1764000000024,
     Checks1764000000025,
+    Faults1764000000026,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

@@ -13,6 +13,7 @@ import type {
   JobView,
   LineView,
   LogbookPage,
+  FaultHitView,
   LookUpView,
   ModelListing,
   ModelDraftListing,
@@ -212,6 +213,11 @@ export const useDictionaryChanges = (id: string, since: string) =>
 export const useLookUp = (find: string, position = '') =>
   useGet<readonly LookUpView[]>(
     `look-up?${new URLSearchParams({ find, ...(position === '' ? {} : { position }) }).toString()}`,
+    { enabled: find.trim() !== '', placeholderData: (before: unknown) => before },
+  );
+export const useFaultLookUp = (find: string, position = '') =>
+  useGet<readonly FaultHitView[]>(
+    `look-up/faults?${new URLSearchParams({ find, ...(position === '' ? {} : { position }) }).toString()}`,
     { enabled: find.trim() !== '', placeholderData: (before: unknown) => before },
   );
 export const useSameMeaning = (dictionary: string, code: string) =>

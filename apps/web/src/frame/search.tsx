@@ -3,7 +3,7 @@
 import { Dialog } from 'radix-ui';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useLookUp, usePositionSearch } from '../api/queries.ts';
+import { useFaultLookUp, useLookUp, usePositionSearch } from '../api/queries.ts';
 import { Asking, Nothing } from '../ui/answer.tsx';
 
 interface Hit {
@@ -16,6 +16,7 @@ interface Hit {
 const MOST_HITS = 12;
 /** So that a common word leaves room for parameters. */
 const MOST_POSITIONS = 6;
+const MOST_FAULTS = 3;
 
 export function Search() {
   const [open, setOpen] = useState(false);
@@ -100,11 +101,18 @@ function SearchBox({ close }: { close: () => void }) {
   );
 }
 
-/** Positions by tag, duty and serial number; parameters of all models as the look-up ranks them. */
+/** Positions by tag, duty and serial number; faults and parameters of all models as the look-up ranks them. */
 function useHits(text: string): { readonly hits: readonly Hit[]; readonly answered: boolean } {
   const { data: register, isPlaceholderData: olderPositions } = usePositionSearch(text);
   const { data: found, isPlaceholderData: olderParameters } = useLookUp(text);
-  const answered = register !== undefined && found !== undefined && !olderPositions && !olderParameters;
+  const { data: faults, isPlaceholderData: olderFaults } = useFaultLookUp(text);
+  const answered =
+    register !== undefined &&
+    found !== undefined &&
+    faults !== undefined &&
+    !olderPositions &&
+    !olderParameters &&
+    !olderFaults;
   const hits = useMemo(() => {
     if (text.trim() === '') return [];
     const positions = (register?.positions ?? []).slice(0, MOST_POSITIONS).map(({ tag, duty, unit }) => ({
@@ -119,8 +127,15 @@ function useHits(text: string): { readonly hits: readonly Hit[]; readonly answer
       head: parameter.code,
       text: `${parameter.name} · ${model}`,
     }));
+    const stops = (faults ?? []).slice(0, MOST_FAULTS).map(({ dictionary, model, fault }) => ({
+      key: `${dictionary} fault ${fault.number}`,
+      to: `/models/${dictionary}?part=faults&find=${encodeURIComponent(fault.shown)}`,
+      head: `fault ${fault.shown}`,
+      text: `${fault.name} · ${model}`,
+    }));
     const exact = parameters.some(({ head }) => head.toLowerCase() === text.trim().toLowerCase());
-    return (exact ? [...parameters, ...positions] : [...positions, ...parameters]).slice(0, MOST_HITS);
-  }, [text, register, found]);
+    const others = [...positions, ...stops];
+    return (exact ? [...parameters, ...others] : [...others, ...parameters]).slice(0, MOST_HITS);
+  }, [text, register, found, faults]);
   return { hits, answered };
 }

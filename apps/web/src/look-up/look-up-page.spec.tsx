@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import type { LookUpView, SameMeaningView } from '@drive-keep/api';
+import type { FaultHitView, LookUpView, SameMeaningView } from '@drive-keep/api';
 import { findParameter } from '@drive-keep/core/dictionary';
 import { fireEvent, screen, within } from '@testing-library/react';
 import { showScreen } from '../testing/screen.tsx';
@@ -30,10 +30,11 @@ const SAME: readonly SameMeaningView[] = [
 ];
 const REGISTER = { plant: 'P', all: 0, total: 0, onLine: 0, from: 0, counts: {}, positions: [] };
 
-const show = (address: string, hits: readonly LookUpView[]) =>
+const show = (address: string, hits: readonly LookUpView[], faults: readonly FaultHitView[] = []) =>
   showScreen(address, '/look-up', <LookUpPage />, {
     'GET register': REGISTER,
     'GET look-up': hits,
+    'GET look-up/faults': faults,
     'GET look-up/same-meaning': SAME,
   });
 
@@ -79,6 +80,18 @@ describe('the look-up', () => {
     const [first] = await screen.findAllByRole('listitem');
     expect(first && within(first).getByText('Halvern HN64')).toBeTruthy();
     expect(first && (await within(first).findByText('Toreka C7'))).toBeTruthy();
+  });
+
+  it('shows a fault with what it means, and opens its causes and what to check', async () => {
+    const fault = dictionary.faults.find(({ kind }) => kind === 'overvoltage');
+    if (!fault) throw new Error('no overvoltage');
+    const facts = { dictionary: dictionary.id, model: 'Halvern HN64', fault };
+    show('/look-up?find=fault+2', [], [{ ...facts, parameters: [{ code: '02R', name: 'Ramp down' }] }]);
+    expect(await screen.findByText(fault.meaning)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: fault.shown }));
+    for (const text of [...fault.causes, ...fault.check]) expect(screen.getByText(text)).toBeTruthy();
+    expect(screen.getByRole('link', { name: '02R Ramp down' }).getAttribute('href')).toContain('find=02R');
+    expect(screen.queryByText(/No model has/)).toBeNull();
   });
 
   it('says what to type, and that nothing has it in it', async () => {

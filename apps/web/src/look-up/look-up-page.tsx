@@ -4,8 +4,9 @@
 import type { LookUpView, SameMeaningView } from '@drive-keep/api';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { useLookUp, useSameMeaning } from '../api/queries.ts';
+import { useFaultLookUp, useLookUp, useSameMeaning } from '../api/queries.ts';
 import { AddressField } from '../ui/address-inputs.tsx';
+import { FaultHits } from './fault-hits.tsx';
 import { Nothing, Unanswered } from '../ui/answer.tsx';
 import { PositionField } from '../ui/position-field.tsx';
 import { Page } from '../ui/page.tsx';
@@ -16,6 +17,7 @@ export function LookUpPage() {
   const position = params.get('position') ?? '';
   const own = params.get('in') ?? '';
   const { data: hits, error } = useLookUp(find, position);
+  const { data: faults, error: faultError } = useFaultLookUp(find, position);
   const change = (key: string, value: string) =>
     setParams(
       (before) => {
@@ -38,20 +40,25 @@ export function LookUpPage() {
           value={find}
           change={(text) => change('find', text)}
           aria-label="Look up"
-          placeholder="Code, name, option or any word"
+          placeholder="Code, name, option, fault or any word"
           className="w-96 max-w-full text-lg"
         />
         <PositionField label="with the values of" tag={position} choose={(tag) => change('position', tag)} />
       </div>
       {find.trim() === '' ? (
         <p className="mt-6 max-w-prose text-soft">
-          Type a code as the keypad shows it, a name, an option such as “coast”, or any word of what it does.
-          All models answer at once; a small slip of the finger is forgiven.
+          Type a code as the keypad shows it, a name, an option such as “coast”, the number of a fault, or any
+          word of what it does. All models answer at once; a small slip of the finger is forgiven.
         </p>
-      ) : !sorted ? (
-        <Unanswered error={error} what={`“${find}” in all models`} />
+      ) : !sorted || !faults ? (
+        <Unanswered error={error ?? faultError} what={`“${find}” in all models`} />
+      ) : sorted.length + faults.length === 0 ? (
+        <Nothing>No model has “{find}” in it.</Nothing>
       ) : (
-        <Hits hits={sorted} find={find} open={own !== '' || position !== ''} />
+        <>
+          <FaultHits hits={faults} />
+          <Hits hits={sorted} open={own !== '' || position !== ''} />
+        </>
       )}
     </Page>
   );
@@ -59,9 +66,9 @@ export function LookUpPage() {
 
 const rank = (hit: LookUpView, own: string): number => (hit.dictionary === own ? 1 : 0);
 
-function Hits({ hits, find, open }: { hits: readonly LookUpView[]; find: string; open: boolean }) {
+function Hits({ hits, open }: { hits: readonly LookUpView[]; open: boolean }) {
   const [chosen, setChosen] = useState<string | null>();
-  if (hits.length === 0) return <Nothing>No model has “{find}” in it.</Nothing>;
+  if (hits.length === 0) return <Nothing>No parameter has it in it.</Nothing>;
   const keyOf = ({ dictionary, parameter }: LookUpView) => `${dictionary} ${parameter.code}`;
   const [first] = hits;
   const opened = chosen === undefined && open && first ? keyOf(first) : chosen;

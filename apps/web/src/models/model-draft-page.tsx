@@ -93,7 +93,22 @@ export function ModelDraftPage() {
         disabled={disabled}
         change={(terminals) => data.change({ terminals })}
       />
-      <ParametersPart data={data} {...about('parameters')} disabled={disabled} />
+      <TablePart
+        name="Parameters"
+        file="parameters"
+        {...about('parameters')}
+        text={files.parameters}
+        disabled={disabled}
+        change={(parameters) => data.change({ parameters })}
+      />
+      <TablePart
+        name="Faults"
+        file="faults"
+        {...about('faults')}
+        text={files.faults ?? ''}
+        disabled={disabled}
+        change={(faults) => data.change({ faults })}
+      />
       <ProposalsPart data={data} disabled={disabled} />
       {!disabled && <KeepPart data={data} />}
     </Page>
@@ -104,6 +119,7 @@ export function ModelDraftPage() {
 function sectionOf(model: string, { file, line }: DraftFinding): ModelSection | undefined {
   if (file === 'terminals.yaml') return 'terminals';
   if (file === 'parameters.csv') return 'parameters';
+  if (file === 'faults.csv') return 'faults';
   return sectionAt(model, line ?? 1) ?? 'names';
 }
 
@@ -202,30 +218,33 @@ function Told({ findings, gaps }: Omit<PartProps, 'name'>) {
   );
 }
 
-function ParametersPart({
-  data,
+/** One of the tables of a model, as text. */
+function TablePart({
+  name,
+  file,
+  text,
   findings,
   gaps,
   disabled,
-}: Omit<PartProps, 'name'> & { data: DraftOnScreen; disabled: boolean }) {
-  const { parameters } = data.files;
-  const count = parameters.trim() === '' ? 0 : parameters.trim().split('\n').length - 1;
+  change,
+}: PartProps & { file: string; text: string; disabled: boolean; change: (text: string) => void }) {
+  const count = text.trim() === '' ? 0 : text.trim().split('\n').length - 1;
   return (
-    <SheetPart name="Parameters" state={stateOf({ findings, gaps }, count === 0)}>
+    <SheetPart name={name} state={stateOf({ findings, gaps }, count === 0)}>
       <Told findings={findings.slice(0, 20)} gaps={gaps} />
       {findings.length > 20 && <p className="mb-2 text-sm text-soft">{findings.length - 20} more.</p>}
       <p className="mb-1 text-sm text-soft">
-        {count} lines, in the columns of docs/formats/parameters.schema.json. A spreadsheet takes and gives
-        them as the file parameters.csv of the ZIP.
+        {count} lines, in the columns of docs/formats/{file}.schema.json. A spreadsheet takes and gives them
+        as the file {file}.csv of the ZIP.
       </p>
       <textarea
-        aria-label="Parameters as text"
-        value={parameters}
+        aria-label={`${name} as text`}
+        value={text}
         readOnly={disabled}
         spellCheck={false}
         wrap="off"
         rows={14}
-        onChange={({ target }) => data.change({ parameters: target.value })}
+        onChange={({ target }) => change(target.value)}
         className="w-full rounded border border-rule bg-sheet p-2 font-mono text-sm"
       />
     </SheetPart>

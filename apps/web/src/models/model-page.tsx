@@ -1,4 +1,4 @@
-// A model, for looking things up without a drive: its parameters, its terminals, its ratings, and how it works.
+// A model, for looking things up without a drive: its parameters, terminals, faults and ratings, and how it works.
 
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { Unanswered } from '../ui/answer.tsx';
@@ -7,12 +7,13 @@ import { useDictionary } from '../api/queries.ts';
 import { Choice } from '../ui/choice.tsx';
 import { AddressField } from '../ui/address-inputs.tsx';
 import { Page } from '../ui/page.tsx';
+import { FaultList } from './fault-list.tsx';
 import { ModelWays } from './model-ways.tsx';
 import { HowItWorks, Ratings } from './model-facts.tsx';
 import { matches, ParameterList, type Sorting } from './parameter-list.tsx';
 import { TerminalCharts } from './terminal-chart.tsx';
 
-type Part = 'parameters' | 'terminals' | 'ratings' | 'ways';
+type Part = 'parameters' | 'terminals' | 'faults' | 'ratings' | 'ways';
 type Change = (key: string, value: string) => void;
 
 export function ModelPage() {
@@ -51,6 +52,9 @@ function PartChoice({ dictionary, part, change }: { dictionary: Dictionary; part
   const parts: readonly { key: Part; name: string }[] = [
     { key: 'parameters', name: `${dictionary.parameters.length} parameters` },
     ...(dictionary.terminals ? [{ key: 'terminals' as const, name: 'Terminals' }] : []),
+    ...(dictionary.faults.length > 0
+      ? [{ key: 'faults' as const, name: `${dictionary.faults.length} faults` }]
+      : []),
     {
       key: 'ratings',
       name: dictionary.ratings.length === 1 ? 'Rating' : `${dictionary.ratings.length} ratings`,
@@ -90,6 +94,14 @@ function ModelPart({
   const facts = { ...rating?.facts, ...region?.facts };
   if (part === 'terminals' && dictionary.terminals)
     return <TerminalCharts chart={dictionary.terminals} dictionary={dictionary} facts={facts} />;
+  if (part === 'faults')
+    return (
+      <FaultList
+        dictionary={dictionary}
+        find={params.get('find') ?? ''}
+        change={(text) => change('find', text)}
+      />
+    );
   if (part === 'ratings') return <Ratings dictionary={dictionary} />;
   if (part === 'ways') return <HowItWorks dictionary={dictionary} />;
   const find = params.get('find') ?? '';

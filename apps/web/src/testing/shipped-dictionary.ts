@@ -12,6 +12,7 @@ export function shippedDictionary(model = 'halvern-hn64'): Dictionary {
     model: file('model.yaml'),
     parameters: file('parameters.csv'),
     terminals: file('terminals.yaml'),
+    faults: file('faults.csv'),
   });
   if (!read.ok) throw new Error(JSON.stringify(read.fault));
   return read.value;

@@ -9,7 +9,7 @@ import { tooDeepAt } from './yaml-depth.ts';
 import { finding, type FactsOf, type Finding, type FindingCode } from '../findings/index.ts';
 
 /** The files that make a model. */
-export type ModelFile = 'model.yaml' | 'parameters.csv' | 'terminals.yaml';
+export type ModelFile = 'model.yaml' | 'parameters.csv' | 'terminals.yaml' | 'faults.csv';
 
 type Key = string | number;
 

@@ -32,6 +32,12 @@ export const FAULT_KINDS = [
 ] as const;
 export type FaultKind = (typeof FAULT_KINDS)[number];
 
+/** The fault with the number that a register holds; nothing for 0, and for one that the model does not know. */
+export const faultOf = (
+  { faults }: { readonly faults: readonly Fault[] },
+  number: number,
+): Fault | undefined => faults.find((each) => each.number === number);
+
 export interface Fault {
   /** As the unit's fault register holds it; 0 is no fault and never stands here. */
   readonly number: number;

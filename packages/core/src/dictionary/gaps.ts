@@ -17,6 +17,7 @@ export const MODEL_SECTIONS = [
   'effects',
   'terminals',
   'parameters',
+  'faults',
 ] as const;
 export type ModelSection = (typeof MODEL_SECTIONS)[number];
 
@@ -40,6 +41,7 @@ export function gapsOf(dictionary: Dictionary): readonly Finding[] {
   if (effects.length === 0) gap('effects', 'gap-effects');
   if (!terminals) gap('terminals', 'gap-terminals');
   if (line && parameters.every(({ register }) => register === null)) gap('parameters', 'gap-registers');
+  if (dictionary.faults.length === 0) gap('faults', 'gap-faults');
   return [...gaps, ...countedGaps(dictionary)];
 }
 

@@ -14,6 +14,7 @@ export * from './model-text.ts';
 export * from './recount.ts';
 export * from './register-search.ts';
 export { changedBy, isTiedTo, type Effect, type FactChoice, type FixedValue } from './effect.ts';
+export * from './fault-look-up.ts';
 export * from './faults.ts';
 export type { ModelFile } from './fact-reader.ts';
 export * from './parameter.ts';

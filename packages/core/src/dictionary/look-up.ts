@@ -29,7 +29,7 @@ const PER_LETTER = 0.01;
 const CLOSER = 400;
 
 /** `motor.ratedCurrent` is found by motor, rated and current; codes such as `4/12` and units such as kWh stay whole. */
-const wordsOf = (text: string): string[] =>
+export const wordsOf = (text: string): string[] =>
   text
     .replace(/([a-z]{2})([A-Z])/g, '$1 $2')
     .toLowerCase()

@@ -104,8 +104,8 @@ describe('what a dictionary does not tell', () => {
   const without = (name: ModelSection, text = '') => {
     const files = { ...(whole ?? { model: '', parameters: '' }) };
     const read = readModel(
-      name === 'terminals'
-        ? { ...files, terminals: null }
+      name === 'terminals' || name === 'faults'
+        ? { ...files, [name]: null }
         : { ...files, model: withSection(files.model, name, text) },
     );
     if (!read.ok) throw new Error(JSON.stringify(read.fault[0]));
@@ -123,6 +123,7 @@ describe('what a dictionary does not tell', () => {
     ['conventions', '', ['gap-conventions']],
     ['terminals', '', ['gap-terminals']],
     ['effects', '', ['gap-effects']],
+    ['faults', '', ['gap-faults']],
     [
       'line',
       'line: { word_order: high-first, largest_read: 10, bridge_gaps: false }\n',

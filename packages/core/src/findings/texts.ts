@@ -91,6 +91,8 @@ const GAPS = {
   'gap-effects': () =>
     'No effects: a write plan does not know which writes put others back, and finds out by reading back alone.',
   'gap-terminals': () => 'No terminals: there is no terminal chart, and wiring cannot be checked.',
+  'gap-faults': () =>
+    'No faults: a fault is told by its number alone, without what it means and what to look at.',
   'gap-registers': () => 'No parameter has a register: a unit on a line answers, but nothing of it is read.',
   'gap-some-registers': ({ count, of }: { count: number; of: number }) =>
     `${count} of ${of} settings have no register: they are neither read nor written over the line.`,
