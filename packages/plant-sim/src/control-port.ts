@@ -4,7 +4,8 @@
 //   GET   /                          the plant floor: a page on which a person works contacts, keys, wires and supplies
 //   GET   /units                     all units with their state
 //   PATCH /units/:serial             { runContact, mischief: {…}, serial, values: {code: raw}, working: {code: raw},
-//                                      devices: {S1: 1}, cut: {"wire 3": true}, key: "run", settle: true, supply: false }
+//                                      devices: {S1: 1}, cut: {"wire 3": true}, cross: ["wire 3", "wire 4"], key: "run",
+//                                      settle: true, supply: false, surroundings: {uncoupled: true} }
 //   POST  /units/:serial/power-cycle
 //   POST  /units/:serial/trip        { fault: 7 }
 //   POST  /units/:serial/swap        { dictionary, rating, serial, firmware }: another drive in its place
@@ -12,6 +13,7 @@
 
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { UNDISTURBED, type Surroundings } from './drive-train.ts';
 import { FLOOR_PAGE } from './floor-page.ts';
 import type { Mischief } from './mischief.ts';
 import type { Plant, Spare } from './plant.ts';
@@ -27,6 +29,9 @@ interface UnitChange {
   /** Positions of what hangs on its terminals. */
   readonly devices?: Readonly<Record<string, number>>;
   readonly cut?: Readonly<Record<string, boolean>>;
+  /** Two wires that change their terminals. */
+  readonly cross?: readonly [string, string];
+  readonly surroundings?: Partial<Surroundings>;
   readonly key?: Key;
   readonly settle?: boolean;
   readonly supply?: boolean;
@@ -93,6 +98,7 @@ export class ControlPort {
 function change(unit: SimUnit, asked: UnitChange): void {
   const { runContact, serial, mischief, values, working, supply } = asked;
   if (supply !== undefined) unit.switchSupply(supply);
+  if (asked.surroundings) unit.disturb(surroundingsIn(asked.surroundings));
   operate(unit, asked);
   if (runContact !== undefined) unit.runContact = runContact;
   if (serial !== undefined) unit.serial = serial;
@@ -101,14 +107,26 @@ function change(unit: SimUnit, asked: UnitChange): void {
   for (const [code, raw] of Object.entries(working ?? {})) unit.memory.forceWorking(code, raw);
 }
 
+function surroundingsIn(told: object): Partial<Surroundings> {
+  for (const [name, is] of Object.entries(told))
+    if (!(name in UNDISTURBED) || typeof is !== 'boolean')
+      throw new Error(`${name} is none of ${Object.keys(UNDISTURBED).join(', ')}`);
+  return told;
+}
+
 /** By hand, at the machine. */
-function operate({ wired }: SimUnit, { devices = {}, cut = {}, key, settle }: UnitChange): void {
-  const asked = Object.keys({ ...devices, ...cut }).length > 0 || key !== undefined || settle === true;
+function operate({ wired }: SimUnit, { devices = {}, cut = {}, cross, key, settle }: UnitChange): void {
+  const asked =
+    Object.keys({ ...devices, ...cut }).length > 0 ||
+    cross !== undefined ||
+    key !== undefined ||
+    settle === true;
   if (!asked) return;
   if (!wired) throw new Error('this unit has no wiring');
   if (key !== undefined && !KEYS.includes(key)) throw new Error(`no key ${String(key)}`);
   for (const [name, to] of Object.entries(devices)) wired.work(name, to);
   for (const [name, broken] of Object.entries(cut)) wired.cut(name, broken);
+  if (cross) wired.cross(...cross);
   if (key !== undefined) wired.press(key);
   if (settle) wired.settle();
 }
@@ -123,10 +141,14 @@ const describe = (unit: SimUnit) => ({
   rating: unit.description.rating,
   running: unit.running,
   runContact: unit.runContact,
+  hands: unit.description.hands !== undefined,
   mischief: unit.mischief,
   report: unit.wired?.report ?? null,
   floor: unit.wired?.floor.plan ?? null,
   devices: Object.fromEntries(unit.wired?.floor.positions ?? []),
+  joined: unit.wired?.floor.joined ?? {},
+  surroundings: unit.surroundings,
+  seen: unit.seen,
   cut: [...(unit.wired?.floor.broken ?? [])],
   permanent: unit.memory.snapshot(),
 });

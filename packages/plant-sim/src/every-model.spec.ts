@@ -3,7 +3,9 @@ import { describe, expect, it } from '@jest/globals';
 import { defaultOf, factsOf, limitsOf, type Dictionary, type Parameter } from '@drive-keep/core/dictionary';
 import { loadModels } from './shipped-models.ts';
 import { Memory } from './memory.ts';
-import { Motor } from './motor.ts';
+import { Machine } from './machine.ts';
+import { USUAL_LOAD } from './load.ts';
+import { Settings } from './settings.ts';
 
 const MODELS = [...loadModels(join(import.meta.dirname, '../../catalogue/models')).values()];
 const OUT_OF_RANGE = 3;
@@ -148,9 +150,25 @@ describe.each(MODELS.map((model) => [model.id, model] as const))('the firmware o
   });
 });
 
-describe('the motor', () => {
-  const SECOND = 1000;
+/** Output frequency after so many seconds of a run command from elsewhere; with the first preset where no target is told. */
+function frequencyAfter(memory: Memory, seconds: number, target?: number): number {
+  const settings = new Settings(memory);
+  const asked = target ?? settings.hertz('preset.1') ?? 0;
+  const machine = new Machine(
+    { memory, settings, wired: undefined },
+    USUAL_LOAD,
+    400,
+    0,
+    () => ({ runs: true, target: asked }),
+    (kind) => {
+      throw new Error(`tripped: ${kind}`);
+    },
+  );
+  machine.advance(seconds * 1000);
+  return machine.train.readings().frequency;
+}
 
+describe('the motor', () => {
   it.each([
     // 50 Hz in 10 s to base frequency: 25 Hz after 5 s, whatever the maximum frequency.
     ['toreka-c7@1', { MA4: 500, RB2: 2000, PA1: 1000, RA1: 100 }, 25],
@@ -158,17 +176,14 @@ describe('the motor', () => {
     ['halvern-hn20@1', { '1/04': 500, '2/06': 1000, '3/04': 900, '2/01': 100 }, 50],
   ])('of %s follows its ramp as its maker counts it', (id, values, after) => {
     const model = MODELS.find((each) => each.id === id) as Dictionary;
-    const motor = new Motor(memoryOf(model, values), 400, 0);
-    motor.advance(5 * SECOND, true);
-    expect(motor.readings().frequency).toBeCloseTo(after, 5);
+    expect(frequencyAfter(memoryOf(model, values), 5, after * 1.5)).toBeCloseTo(after, 5);
   });
 
   it('of a model that keeps speeds in rpm turns as fast as they say', () => {
     const model = MODELS.find(({ id }) => id === 'toreka-c1@1') as Dictionary;
-    const values = { MD: 50, ME: 1430, SD: 715, AA: 1, AG: 1500, AF: 0 };
-    const motor = new Motor(memoryOf(model, values), 400, 0);
-    motor.advance(60 * SECOND, true);
-    expect(motor.readings().frequency).toBeCloseTo(25, 5);
+    const values = { MD: 50, ME: 1430, SD: 715, AA: 30, AG: 1500, AF: 0 };
+    // 715 revolutions of two pole pairs a minute.
+    expect(frequencyAfter(memoryOf(model, values), 60)).toBeCloseTo((715 * 2) / 60, 5);
   });
 });
 

@@ -4,6 +4,7 @@
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { Manual } from './manual.ts';
 import type { Settings } from './settings.ts';
+import type { RampChoice } from './ramp.ts';
 import { SpeedLogic, type SignalPlace } from './speed-logic.ts';
 
 export interface Terminals {
@@ -25,6 +26,10 @@ export interface Report {
   readonly setpoint: number | undefined;
   /** Something is connected that the unit does not understand. */
   readonly misread: boolean;
+  /** What moves the set-point where it is not a number that stands. */
+  readonly moves: 'loop' | 'raise' | 'lower' | 'hold' | null;
+  readonly ramp: RampChoice;
+  readonly stop: 'ramp' | 'coast';
 }
 
 interface Input {
@@ -35,8 +40,9 @@ interface Input {
 
 const OFF: Report = {
   ...{ powered: false, runs: false, reverse: false, locked: false, fault: null, permitted: true },
-  ...{ setpoint: 0, misread: false },
+  ...{ setpoint: 0, misread: false, moves: null, ramp: 'first', stop: 'coast' },
 };
+
 export class Firmware {
   private readonly manual: Manual;
   private readonly settings: Settings;
@@ -405,8 +411,9 @@ export class Firmware {
     if (held || (way === 'no' && !fire)) {
       this.jogs = false;
       if (this.manual.rule('raise.keep-stop') === 'no') this.speeds.raisedFresh = true;
-      const stands = { runs: false, reverse: false, setpoint: 0, misread: this.speeds.misread };
-      this.report = { ...stands, powered: true, locked: open, fault: this.trip, permitted };
+      const stands = { runs: false, reverse: false, setpoint: 0, misread: this.speeds.misread, moves: null };
+      const rest = { ramp: this.rampFor(on, 'stops'), stop: this.stopFor(on, open) };
+      this.report = { ...stands, ...rest, powered: true, locked: open, fault: this.trip, permitted };
       return;
     }
     this.jogs = jogs && !fire;
@@ -419,7 +426,64 @@ export class Firmware {
     const setpoint = speed === undefined ? undefined : this.speeds.within(speed, this.jogs);
     const fault = fire ? null : this.trip;
     const now = { runs: true, reverse: turns === 'reverse', setpoint, misread: this.speeds.misread };
-    this.report = { ...now, powered: true, locked: false, fault, permitted: true };
+    const how = {
+      ramp: this.rampFor(on, 'runs'),
+      stop: this.stopFor(on, false),
+      moves: this.moves(on, source, setpoint),
+    };
+    this.report = { ...now, ...how, powered: true, locked: false, fault, permitted: true };
+  }
+
+  private moves(on: ReadonlySet<string>, source: string, setpoint: number | undefined): Report['moves'] {
+    if (setpoint !== undefined && !this.raises(on)) return null;
+    if (this.speeds.loops(on, source)) return 'loop';
+    if (source !== 'source.raise-lower') return null;
+    if (on.has('raise') === on.has('lower')) return 'hold';
+    return on.has('raise') ? 'raise' : 'lower';
+  }
+
+  private rampFor(on: ReadonlySet<string>, what: 'runs' | 'stops'): RampChoice {
+    if (what === 'stops' && on.has('quick-stop')) return 'quick';
+    if (what === 'stops' && this.trip === 'external') return 'quick';
+    if (this.jogs) return 'jog';
+    return on.has('ramps.second') ? 'second' : 'first';
+  }
+
+  private stopFor(on: ReadonlySet<string>, open: boolean): 'ramp' | 'coast' {
+    if (open || on.has('coast')) return 'coast';
+    if (this.trip === 'external')
+      return (this.manual.rule('external.stop') ?? 'coast') === 'coast' ? 'coast' : 'ramp';
+    if (this.trip !== null) return 'coast';
+    if (on.has('quick-stop')) return 'ramp';
+    return (this.settings.choice('stop.mode') ?? 'ramp').startsWith('coast') ? 'coast' : 'ramp';
+  }
+
+  /** Where the shaft has come to while somebody raises or lowers; it stays there. */
+  raisedTo(hertz: number, terminals: Terminals): void {
+    this.speeds.raised = hertz;
+    this.scan(terminals);
+  }
+
+  /** The pause before an automatic restart is over. */
+  retry(terminals: Terminals): void {
+    if (!this.powered || this.trip === null) return;
+    this.tryAgain(terminals);
+    this.scan(terminals);
+  }
+
+  /** Which inputs are on as the unit sees them, by number. */
+  inputsOn(terminals: Terminals): ReadonlySet<string> {
+    return new Set(
+      this.digitals.filter(({ terminal }) => terminals.isClosed(terminal)).map(({ number }) => number),
+    );
+  }
+
+  /** Whether an input that is on asks for this. */
+  asks = (job: string, terminals: Terminals): boolean => this.jobsOn(terminals).has(job);
+
+  /** What an analog input takes in, as a share of its range. */
+  analogShare(number: string, terminals: Terminals): number {
+    return this.speeds.shareSeen(number, terminals);
   }
 
   private signed(

@@ -23,7 +23,7 @@ const STYLE = `
 `;
 
 const SCRIPT = `
-  const shown = document.querySelector('main');
+  const place = document.querySelector('main');
   const list = document.querySelector('nav div');
   const field = document.querySelector('nav input');
   let units = [];
@@ -66,6 +66,24 @@ const SCRIPT = `
     if (running) return 'Turns' + (report && report.runs ? (report.reverse ? ' in reverse' : ' forward') : '');
     return 'Stands';
   };
+  const rounded = (value, places) => Number(value).toFixed(places);
+  const shown = ({ seen: { frequency, speed, current, torque, busVoltage, loopActual } }) =>
+    [rounded(frequency, 2) + ' Hz', rounded(speed, 0) + ' rpm', rounded(current, 2) + ' A', rounded(torque, 0) + ' % torque',
+      rounded(busVoltage, 0) + ' V bus', 'actual value at ' + rounded(loopActual * 100, 1) + ' % of its signal'].join(' · ');
+  const HAPPENINGS = [
+    ['uncoupled', 'Motor uncoupled'], ['stuck', 'Something is stuck in the machine'], ['mainsPhaseLost', 'A phase of the mains is lost'],
+    ['motorPhaseLost', 'A phase of the motor cable is open'], ['earthed', 'Motor cable has an earth fault'], ['dip', 'The mains dips'],
+  ];
+  function crossRow(unit) {
+    const names = Object.entries(unit.joined).filter(([, ends]) => ends.some((end) => !end.includes(':'))).map(([name]) => name);
+    const field = (label) => {
+      const made = make('select', {}, ...names.map((name) => make('option', { textContent: name + ': ' + unit.joined[name].join(' to '), value: name })));
+      made.setAttribute('aria-label', label);
+      return made;
+    };
+    const [one, other] = [field('One wire'), field('The other wire')];
+    return row('Two wires change their terminals', one, other, button('Change', null, () => ask({ cross: [one.value, other.value] })));
+  }
   function deviceRow(unit, device) {
     const at = unit.devices[device.name] ?? 0;
     const work = (to) => () => ask({ devices: { [device.name]: to } });
@@ -83,17 +101,18 @@ const SCRIPT = `
   }
   function show() {
     const unit = chosen();
-    if (!unit) return shown.replaceChildren(make('p', { textContent: 'Choose a unit.' }));
+    if (!unit) return place.replaceChildren(make('p', { textContent: 'Choose a unit.' }));
     const worked = (unit.floor ? unit.floor.devices : []).filter(({ kind }) => !['load', 'brake', 'relay', 'supply'].includes(kind));
-    const conductors = Object.entries(unit.floor ? unit.floor.conductors : {});
+    const conductors = Object.entries(unit.joined);
     const cut = ([name, ends]) => {
       const box = make('input', { type: 'checkbox', checked: unit.cut.includes(name), onchange: () => ask({ cut: { [name]: box.checked } }) });
       return make('li', {}, make('label', {}, box, ' ' + name + ': ' + ends.join(' to ')));
     };
-    shown.replaceChildren(
+    place.replaceChildren(
       make('h1', { textContent: (unit.tag ?? 'Unit') + ', serial number ' + unit.serial }),
       make('p', { textContent: unit.dictionary + ', ' + unit.rating + ', ' + unit.line + ' address ' + unit.address }),
       make('p', { className: 'now', textContent: state(unit) }),
+      make('p', { className: 'seen', textContent: shown(unit) }),
       make('h2', { textContent: 'Devices' }),
       ...(worked.length ? worked.map((device) => deviceRow(unit, device)) : ['Nothing hangs on its terminals.']),
       make('h2', { textContent: 'Keypad' }),
@@ -103,11 +122,14 @@ const SCRIPT = `
         button('Supply on', unit.supplied, () => ask({ supply: true })),
         button('Supply off', !unit.supplied, () => ask({ supply: false })),
         button('Wait until settled', null, () => ask({ settle: true }))),
-      row('Run command from elsewhere', button('Taken away', !unit.runContact, () => ask({ runContact: false })), button('Given', unit.runContact, () => ask({ runContact: true }))),
+      row(unit.hands ? 'As in production' : 'Run command from elsewhere', button(unit.hands ? 'Let go of everything' : 'Taken away', !unit.runContact, () => ask({ runContact: false })), button(unit.hands ? 'Run it' : 'Given', unit.runContact, () => ask({ runContact: true }))),
+      make('h2', { textContent: 'Machine, motor and mains' }),
+      make('div', { className: 'row' }, ...HAPPENINGS.map(([name, text]) => button(text, unit.surroundings[name], () => ask({ surroundings: { [name]: !unit.surroundings[name] } })))),
       make('h2', { textContent: 'Another drive in its place' }),
       swapRow(),
       make('h2', { textContent: 'Wires and links that are cut' }),
       make('ul', {}, ...conductors.map(cut)),
+      ...(conductors.length > 1 ? [crossRow(unit)] : []),
     );
   }
   function showList() {
@@ -122,9 +144,12 @@ const SCRIPT = `
   }
   async function look() {
     units = await (await fetch('/units')).json();
-    const fresh = JSON.stringify([chosen(), units.map(({ running }) => running)]);
+    const { seen, ...still } = chosen() ?? {};
+    const line = place.querySelector('.seen');
+    if (line && seen) line.textContent = shown({ seen });
+    const fresh = JSON.stringify([still, units.map(({ running }) => running)]);
     // A slider that is being moved is not put back.
-    if (fresh === told || document.activeElement?.matches('main input[size]') || document.activeElement?.type === 'range' && document.activeElement.matches(':active')) return;
+    if (fresh === told || document.activeElement?.matches('main input[size], main select') || document.activeElement?.type === 'range' && document.activeElement.matches(':active')) return;
     told = fresh;
     showList();
     show();
@@ -132,7 +157,7 @@ const SCRIPT = `
   field.oninput = showList;
   onhashchange = look;
   look();
-  setInterval(() => look().catch(() => { shown.textContent = 'The simulated plant does not answer.'; told = ''; }), 500);
+  setInterval(() => look().catch(() => { place.textContent = 'The simulated plant does not answer.'; told = ''; }), 500);
 `;
 
 export const FLOOR_PAGE = `<!doctype html>

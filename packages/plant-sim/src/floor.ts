@@ -57,6 +57,8 @@ export class Floor {
   /** Field relays whose coils have voltage. */
   private pulled: ReadonlySet<string> = new Set();
   readonly plan: FloorPlan;
+  /** Conductors that somebody has taken to the other's terminal. */
+  private readonly crossed = new Map<string, readonly [string, string]>();
   private readonly strip: StripFacts;
 
   constructor(plan: FloorPlan, strip: StripFacts) {
@@ -138,9 +140,31 @@ export class Floor {
     return undefined;
   }
 
+  /** Two conductors change their places at the strip; a second time puts them right. Throws where one of them has no place there. */
+  cross(one: string, other: string): void {
+    const [a, b] = [this.endsOf(one), this.endsOf(other)];
+    const [atA, atB] = [a, b].map((ends) => ends.findIndex((end) => !end.includes(':')));
+    if (atA === undefined || atB === undefined || atA < 0 || atB < 0)
+      throw new Error(`${one} and ${other} do not both end at a terminal of the unit`);
+    this.crossed.set(one, a.map((end, at) => (at === atA ? (b[atB] ?? end) : end)) as [string, string]);
+    this.crossed.set(other, b.map((end, at) => (at === atB ? (a[atA] ?? end) : end)) as [string, string]);
+  }
+
+  private endsOf(name: string): readonly [string, string] {
+    const ends = this.crossed.get(name) ?? this.plan.conductors[name];
+    if (!ends) throw new Error(`no conductor ${name}`);
+    return ends;
+  }
+
+  /** Where each conductor is joined now, by name. */
+  get joined(): Readonly<Record<string, readonly [string, string]>> {
+    return Object.fromEntries(Object.keys(this.plan.conductors).map((name) => [name, this.endsOf(name)]));
+  }
+
   private nextTo(end: string): readonly string[] {
     const pairs = [
-      ...Object.entries(this.plan.conductors)
+      ...Object.keys(this.plan.conductors)
+        .map((name) => [name, this.endsOf(name)] as const)
         .filter(([name, pair]) => !this.broken.has(name) && !pair.some((end) => this.broken.has(`at ${end}`)))
         .map(([, pair]) => pair),
       ...this.plan.devices.flatMap((device) => this.closedIn(device)),

@@ -10,6 +10,8 @@ export class Memory {
   readonly dictionary: Dictionary;
   /** Facts of the rating and region on the plate. */
   private readonly plate: Facts;
+  /** By what they are, for those that have a meaning. */
+  readonly byMeaning: ReadonlyMap<string, Parameter>;
   private working = new Map<string, number>();
   private permanent = new Map<string, number>();
 
@@ -23,6 +25,9 @@ export class Memory {
     const facts = factsOf(dictionary, { rating, region });
     if (!facts) throw new Error(`${dictionary.id} has no rating ${rating} in region ${region}`);
     this.plate = facts;
+    this.byMeaning = new Map(
+      dictionary.parameters.flatMap((each) => (each.meaning === null ? [] : [[each.meaning, each] as const])),
+    );
     for (const parameter of dictionary.parameters) {
       const raw = defaultOf(parameter, facts);
       if (raw !== undefined) this.permanent.set(parameter.code, raw);
@@ -37,22 +42,33 @@ export class Memory {
 
   /** Value in engineering units of the parameter with this meaning; nothing if the model has none. */
   value(meaning: string): number | undefined {
-    const parameter = this.dictionary.parameters.find((each) => each.meaning === meaning);
+    const parameter = this.byMeaning.get(meaning);
     if (!parameter) return undefined;
     const raw = this.get(parameter.code);
     const { form } = parameter;
     return form.kind === 'number' ? (raw * form.resolution.step) / 10 ** form.resolution.places : raw;
   }
 
+  /** What this unit holds of it as it was delivered. */
+  delivered(parameter: Parameter): number {
+    return defaultOf(parameter, this.facts()) ?? 0;
+  }
+
+  /** A number on the plate of the unit; nothing where the plate has none of that name. */
+  fact(name: string): number | undefined {
+    const text = this.plate[name];
+    return text === undefined ? undefined : Number(text);
+  }
+
   /** Unit in which the parameter with this meaning counts. */
   unitOf(meaning: string): string | undefined {
-    const form = this.dictionary.parameters.find((each) => each.meaning === meaning)?.form;
+    const form = this.byMeaning.get(meaning)?.form;
     return form?.kind === 'number' ? form.unit : undefined;
   }
 
   /** Meaning of the chosen option of the parameter with this meaning. */
   option(meaning: string): string | undefined {
-    const parameter = this.dictionary.parameters.find((each) => each.meaning === meaning);
+    const parameter = this.byMeaning.get(meaning);
     if (parameter?.form.kind !== 'option') return undefined;
     const raw = this.get(parameter.code);
     return parameter.form.options.find((option) => option.raw === raw)?.meaning;
@@ -133,7 +149,7 @@ export class Memory {
   }
 
   private valueOf(meaning: string): number | undefined {
-    const parameter = this.dictionary.parameters.find((each) => each.meaning === meaning);
+    const parameter = this.byMeaning.get(meaning);
     return parameter && this.working.get(parameter.code);
   }
 

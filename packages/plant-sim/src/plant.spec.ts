@@ -189,14 +189,16 @@ describe('a simulated unit', () => {
   it('follows its ramp and shows currents of the right size', async () => {
     const running = sim();
     if (!running) throw new Error('no unit');
-    running.memory.force(parameter('ramp.up').code, 0);
+    running.memory.force(parameter('ramp.up').code, 100);
     running.memory.force(parameter('preset.contact.1').code, 3000);
     running.memory.force(parameter('command.powerUp').code, 1);
     running.powerCycle();
     running.runContact = true;
     await new Promise((resolve) => setTimeout(resolve, model.line?.restart?.busyMs));
     expect(await valueAt(registerOf('monitor.frequency'))).toBe(3000);
-    expect(await valueAt(registerOf('monitor.speed'))).toBe(900);
+    // Two pole pairs at 30 Hz, less the slip of a motor that bears two thirds of its torque.
+    expect(await valueAt(registerOf('monitor.speed'))).toBeGreaterThan(840);
+    expect(await valueAt(registerOf('monitor.speed'))).toBeLessThan(900);
     const current = await valueAt(registerOf('monitor.current'));
     expect(current).toBeGreaterThan(180);
     expect(current).toBeLessThan(360);

@@ -1,17 +1,28 @@
 // What a unit's firmware makes of its parameters: choices, switches in packed words, and speeds in hertz, counted as the
 // maker counts. Code of its own: it shares none with what the product computes.
 
-import type { Parameter } from '@drive-keep/core/dictionary';
+import type { ConventionName, Parameter } from '@drive-keep/core/dictionary';
 import type { Memory } from './memory.ts';
+import { ratedCurrent } from './shown-value.ts';
 
 /** Pole pairs are found from the plate with this much room for slip. */
 const SLIP_ROOM = 0.03;
 
+interface Saying {
+  readonly code: string;
+  readonly holds: (raw: number) => boolean;
+  readonly is: string;
+  readonly otherwise: string | undefined;
+}
+
 export class Settings {
   private readonly memory: Memory;
 
+  private readonly sayings: ReadonlyMap<string, readonly Saying[]>;
+
   constructor(memory: Memory) {
     this.memory = memory;
+    this.sayings = Settings.sayingsOf(memory.dictionary.parameters);
   }
 
   /** The option of its own parameter, what bits and options elsewhere say of it, or what the model always does. */
@@ -29,20 +40,29 @@ export class Settings {
 
   private said(meaning: string): string | undefined {
     let otherwise: string | undefined;
-    for (const { code, form } of this.memory.dictionary.parameters) {
-      const raw = this.memory.get(code);
-      if (form.kind === 'bits')
-        for (const { bit, says = [] } of form.bits)
-          for (const each of says) {
-            if (each.meaning !== meaning) continue;
-            if ((raw >>> bit) % 2 === 1) return each.is;
-            otherwise = each.else ?? otherwise;
-          }
-      if (form.kind === 'option')
-        for (const { raw: own, says = [] } of form.options)
-          for (const each of says) if (each.meaning === meaning && own === raw) return each.is;
+    for (const { code, holds, is, otherwise: other } of this.sayings.get(meaning) ?? []) {
+      if (holds(this.memory.get(code))) return is;
+      otherwise = other ?? otherwise;
     }
     return otherwise;
+  }
+
+  /** What bits and options of other parameters say, by what they say it of. */
+  private static sayingsOf(parameters: readonly Parameter[]): ReadonlyMap<string, readonly Saying[]> {
+    const found = new Map<string, Saying[]>();
+    const add = (meaning: string, saying: Saying) =>
+      found.set(meaning, [...(found.get(meaning) ?? []), saying]);
+    for (const { code, form } of parameters) {
+      if (form.kind === 'bits')
+        for (const { bit, says = [] } of form.bits)
+          for (const { meaning, is, else: otherwise } of says)
+            add(meaning, { code, is, otherwise, holds: (raw) => (raw >>> bit) % 2 === 1 });
+      if (form.kind === 'option')
+        for (const { raw: own, says = [] } of form.options)
+          for (const { meaning, is } of says)
+            add(meaning, { code, is, otherwise: undefined, holds: (raw) => raw === own });
+    }
+    return found;
   }
 
   private always(meaning: string): string | undefined {
@@ -55,6 +75,34 @@ export class Settings {
     return this.memory.value(meaning);
   }
 
+  /** What a percentage of this parameter is a percentage of. */
+  countsTo(meaning: string): string | null {
+    return this.parameter(meaning)?.of ?? null;
+  }
+
+  /** How the maker counts something. */
+  convention(name: ConventionName): string | undefined {
+    return this.memory.dictionary.conventions[name];
+  }
+
+  /** A current in A, whatever the model counts it in; nothing where it has no such parameter. */
+  amperes(meaning: string): number | undefined {
+    const value = this.memory.value(meaning);
+    const unit = this.memory.unitOf(meaning);
+    if (value === undefined || unit === 'A') return value;
+    if (unit === 'mA') return value / 1000;
+    const of = this.parameter(meaning)?.of;
+    const whole = of === 'unit.current' ? this.unitCurrent : ratedCurrent(this.memory);
+    return (value / (unit === '‰' ? 1000 : 100)) * whole;
+  }
+
+  /** What the plate of the unit says for its duty, in A. */
+  get unitCurrent(): number {
+    const duty = (this.choice('unit.duty') ?? '').startsWith('normal') ? 'normal' : 'heavy';
+    const fact = this.memory.fact(duty) ?? this.memory.fact('rated_current');
+    return fact ?? ratedCurrent(this.memory);
+  }
+
   has(meaning: string): boolean {
     return this.parameter(meaning) !== undefined;
   }
@@ -63,6 +111,38 @@ export class Settings {
   isNamed(meaning: string): boolean {
     const parameter = this.parameter(meaning);
     return parameter?.named.some(({ raw }) => raw === this.memory.get(parameter.code)) ?? false;
+  }
+
+  /** Base frequency in Hz. */
+  get base(): number {
+    return this.memory.value('motor.baseFrequency') ?? this.fromPoles ?? 50;
+  }
+
+  private get fromPoles(): number | undefined {
+    const [pairs, speed] = [this.memory.value('motor.polePairs'), this.memory.value('motor.ratedSpeed')];
+    return pairs === undefined || speed === undefined ? undefined : (pairs * speed) / 60;
+  }
+
+  /** What the shaft falls behind at rated torque, in Hz; a plate that says otherwise than can be counts as 3 %. */
+  get ratedSlip(): number {
+    const speed = this.memory.value('motor.ratedSpeed');
+    const slip = speed === undefined ? NaN : this.base - (speed * this.polePairs) / 60;
+    return slip >= 0 && slip < this.base / 5 ? slip : this.base * SLIP_ROOM;
+  }
+
+  /** What is left of it after slip compensation. */
+  get slip(): number {
+    const made = this.memory.value('motor.slipCompensation') ?? 0;
+    const left =
+      this.memory.unitOf('motor.slipCompensation') === 'Hz'
+        ? this.ratedSlip - made
+        : this.ratedSlip * (1 - made / 100);
+    return Math.max(0, left);
+  }
+
+  /** Of the motor, in A. */
+  get ratedCurrent(): number {
+    return ratedCurrent(this.memory);
   }
 
   get polePairs(): number {
@@ -142,6 +222,6 @@ export class Settings {
   }
 
   private parameter(meaning: string): Parameter | undefined {
-    return this.memory.dictionary.parameters.find((each) => each.meaning === meaning);
+    return this.memory.byMeaning.get(meaning);
   }
 }

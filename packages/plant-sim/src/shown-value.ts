@@ -1,18 +1,19 @@
 // A live value in the unit in which the model shows it.
 
 import type { Memory } from './memory.ts';
-import type { MotorReadings } from './motor.ts';
+import type { DriveReadings } from './drive-train.ts';
 
 const WATTS: Readonly<Record<string, number>> = { kW: 1000, hp: 745.7 };
 const PER_MILLE = 1000;
 
 /** `value` is in the unit of its name: Hz, A, V, W, percent, rpm, °C. */
-export function shownValue(name: keyof MotorReadings, value: number, unit: string, memory: Memory): number {
+export function shownValue(name: keyof DriveReadings, value: number, unit: string, memory: Memory): number {
   const fact = (meaning: string, otherwise: number) => memory.value(meaning) ?? otherwise;
   switch (unit) {
     case 'kW':
     case 'hp':
       return value / (WATTS[unit] ?? 1);
+    case 'mA':
     case 'mV':
       return value * PER_MILLE;
     case '‰':

@@ -61,6 +61,17 @@ export class SpeedLogic {
     return value === undefined ? undefined : this.weigh(value, kind, terminals);
   }
 
+  /** Whether a control loop gives the speed now. */
+  loops = (on: Jobs, source: string): boolean => this.loopRuns(on, source);
+
+  /** What is measured at an input, from 0 to 1, of whatever kind the sender is. */
+  shareSeen(number: string, terminals: Terminals): number {
+    const at = this.analogs.find((each) => each.number === number);
+    const [low, high] = ENDS[this.settings.choice(`analog.${number}.signal`) ?? ''] ?? [0, 0];
+    if (!at || low === high) return 0;
+    return Math.min(1.1, Math.max(0, ((terminals.signalAt(at.terminal)?.value ?? 0) - low) / (high - low)));
+  }
+
   private loopRuns(on: Jobs, source: string): boolean {
     if ((this.settings.choice('loop.mode') ?? 'off') === 'off' || on.has('loop.off')) return false;
     if (this.manual.rule('loop.engages') === 'mode-and-source' && source !== 'source.loop') return false;

@@ -1,14 +1,21 @@
 // One simulated unit: identity, memory, run state, procedures, and the answers to Modbus requests.
 
-import type { Dictionary, Parameter } from '@drive-keep/core/dictionary';
+import type { Dictionary, FaultKind, Parameter } from '@drive-keep/core/dictionary';
 import { EXCEPTION, exceptionPdu, type Exception } from './frame.ts';
 import { Memory } from './memory.ts';
 import type { FloorPlan } from './floor.ts';
 import { NO_MISCHIEF, type Mischief } from './mischief.ts';
-import { Motor, type MotorReadings } from './motor.ts';
+import type { DriveReadings, Surroundings } from './drive-train.ts';
+import { USUAL_LOAD, type LoadPlan } from './load.ts';
+import { Machine } from './machine.ts';
+import { Outputs } from './outputs.ts';
+import { Settings } from './settings.ts';
 import { shownValue } from './shown-value.ts';
 import { RegisterMap } from './register-map.ts';
-import { WiredUnit } from './wired-unit.ts';
+import { WiredUnit, type Key } from './wired-unit.ts';
+
+/** What somebody does at the machine: a device, or a key of the keypad. */
+export type Hand = { readonly device: string; readonly to: number } | { readonly key: Key };
 
 export interface UnitDescription {
   /** What the people of the plant call its place. */
@@ -27,8 +34,13 @@ export interface UnitDescription {
   readonly values: Readonly<Record<string, number>>;
   /** Raw values that are in the working memory alone. */
   readonly working?: Readonly<Record<string, number>>;
+  /** It runs as in production: by what `hands` does, or by a command from elsewhere where there is none. */
   readonly runContact?: boolean;
+  /** What hands do so that it runs; everything is let go so that it stops. */
+  readonly hands?: readonly Hand[];
   readonly mischief?: Partial<Mischief>;
+  /** What it drives; a belt where nothing is told. */
+  readonly load?: LoadPlan;
   /** What hangs on its terminals; without it nothing but `runContact` commands it. */
   readonly floor?: FloorPlan;
 }
@@ -46,19 +58,26 @@ const INPUT_AREA = 0x1_0000;
 export class SimUnit {
   serial: number;
   mischief: Mischief;
-  runContact: boolean;
   readonly description: UnitDescription;
   /** Enables the unit while it runs. */
   controller: { readonly runs: boolean } | undefined;
   readonly memory: Memory;
   private readonly dictionary: Dictionary;
   private readonly map: RegisterMap;
-  private readonly motor: Motor;
+  private readonly machine: Machine;
+  private readonly outputs: Outputs;
+  private readonly settings: Settings;
   private readonly now: () => number;
   /** Its terminals and what hangs on them. */
   readonly wired: WiredUnit | undefined;
+  private inProduction = false;
   private activeFault = 0;
+  /** What a unit without wiring has tripped on. */
+  private tripped: FaultKind | null = null;
+  private shownFault = 0;
   private faultHistory: number[] = [];
+  /** What can be seen at its keypad alone. */
+  private readonly views: readonly Parameter[];
   private hand = false;
   private busyUntil = 0;
   private off = false;
@@ -72,20 +91,65 @@ export class SimUnit {
     this.dictionary = dictionary;
     this.serial = description.serial;
     this.mischief = { ...NO_MISCHIEF, ...description.mischief };
-    this.runContact = description.runContact ?? false;
     this.memory = new Memory(dictionary, description.rating, description.region, description.values);
     for (const [code, raw] of Object.entries(description.working ?? {})) this.memory.forceWorking(code, raw);
     this.map = new RegisterMap(dictionary);
-    this.motor = new Motor(this.memory, mains, now());
+    this.views = dictionary.parameters.filter(
+      ({ access, keeping }) => access === 'read' && keeping === 'monitor',
+    );
     this.now = now;
-    this.wired = description.floor && new WiredUnit(dictionary, this.memory, description.floor);
+    const settings = new Settings(this.memory);
+    const wired = description.floor && new WiredUnit(dictionary, settings, description.floor);
+    this.settings = settings;
+    this.wired = wired;
+    this.outputs = new Outputs(settings);
+    this.machine = new Machine(
+      { memory: this.memory, settings, wired },
+      description.load ?? USUAL_LOAD,
+      mains,
+      now(),
+      () => ({ runs: this.calledElsewhere, target: this.elsewhereTarget }),
+      (kind) => this.noticeFault(kind),
+    );
     this.startUp();
+    this.runContact = description.runContact ?? false;
+  }
+
+  get runContact(): boolean {
+    return this.inProduction;
+  }
+
+  set runContact(on: boolean) {
+    this.inProduction = on;
+    const { wired } = this;
+    const { hands } = this.description;
+    if (!wired || !hands) return;
+    this.machine.advance(this.now());
+    if (on) for (const hand of hands) work(wired, hand);
+    else wired.letGo();
   }
 
   /** Running: commanded, or still on its way down the ramp. */
   get running(): boolean {
-    this.motor.advance(this.now(), this.commanded());
-    return this.commanded() || !this.motor.standing || this.controller?.runs === true;
+    this.machine.advance(this.now());
+    return this.machine.running || this.controller?.runs === true;
+  }
+
+  /** What hands have done to motor and mains. */
+  disturb(change: Partial<Surroundings>): void {
+    this.machine.advance(this.now());
+    this.machine.train.surroundings = { ...this.machine.train.surroundings, ...change };
+  }
+
+  /** What eyes and a clamp meter would see at the machine. */
+  get seen() {
+    this.machine.advance(this.now());
+    const { frequency, speed, current, torque, busVoltage } = this.machine.train.readings();
+    return { ...{ frequency, speed, current, torque, busVoltage }, loopActual: this.machine.actual };
+  }
+
+  get surroundings(): Surroundings {
+    return this.machine.train.surroundings;
   }
 
   /** Counts requests for mischief, and tells whether the answer is to break off. */
@@ -119,6 +183,7 @@ export class SimUnit {
 
   powerCycle(): void {
     this.downUntil = this.now() + (this.dictionary.line?.restart?.busyMs ?? 2000);
+    this.machine.train.letGo();
     this.memory.recall();
     this.wired?.powerCycle();
     this.startUp();
@@ -129,7 +194,10 @@ export class SimUnit {
     if (on === !this.off) return;
     this.off = !on;
     if (on) this.powerCycle();
-    else this.wired?.switchSupply(false);
+    else {
+      this.machine.train.letGo();
+      this.wired?.switchSupply(false);
+    }
   }
 
   get supplied(): boolean {
@@ -138,14 +206,16 @@ export class SimUnit {
 
   /** What is decided once, when the supply comes. */
   private startUp(): void {
+    this.tripped = null;
     this.hand = this.memory.option('command.powerUp') === 'hand';
     const order = this.memory.option('network.wordOrder');
     if (order !== undefined) this.map.lowFirst = order === 'low-first';
   }
 
   trip(fault: number): void {
-    if (this.activeFault !== 0) this.faultHistory = [this.activeFault, ...this.faultHistory].slice(0, 4);
+    this.noticeFault();
     this.activeFault = fault;
+    this.noticeFault();
   }
 
   /** The answer to a request, or nothing while the unit is starting up. */
@@ -198,7 +268,7 @@ export class SimUnit {
     if (fixed !== undefined) return fixed;
     const cell = this.map.at(address);
     if (!cell) return 0;
-    const live = cell.parameter.meaning ? readings.get(cell.parameter.meaning) : undefined;
+    const live = readings.get(cell.parameter.meaning ?? cell.parameter.code);
     return this.map.wordOf(cell, live ?? this.memory.get(cell.parameter.code));
   }
 
@@ -229,32 +299,100 @@ export class SimUnit {
   }
 
   private get faulty(): boolean {
-    return this.activeFault !== 0 || (this.wired?.report.fault ?? null) !== null;
+    return this.activeFault !== 0 || this.tripped !== null || (this.wired?.report.fault ?? null) !== null;
   }
 
   /** Live values by meaning, as raw integers of their parameters. */
   private readings(): ReadonlyMap<string, number> {
-    this.motor.advance(this.now(), this.commanded());
+    this.machine.advance(this.now());
+    this.noticeFault();
     const live = new Map<string, number>();
-    const readings = this.motor.readings();
-    for (const name of Object.keys(readings) as (keyof MotorReadings)[]) {
+    const readings = this.machine.train.readings();
+    for (const name of Object.keys(readings) as (keyof DriveReadings)[]) {
       const parameter = this.dictionary.parameters.find((each) => each.meaning === `monitor.${name}`);
       if (parameter?.form.kind !== 'number') continue;
       const { step, places } = parameter.form.resolution;
       const value = shownValue(name, readings[name], parameter.form.unit, this.memory);
       live.set(`monitor.${name}`, Math.round((value * 10 ** places) / step));
     }
-    live.set('monitor.fault', this.activeFault);
+    this.terminalReadings(live);
+    live.set('monitor.fault', this.faultNumber);
     live.set('unit.serial', this.serial);
     this.faultHistory.forEach((fault, at) => live.set(`monitor.faultHistory.${at + 1}`, fault));
     return live;
   }
 
-  private commanded(): boolean {
-    if (this.off) return false;
-    if (this.wired?.report.runs === true) return true;
+  /** Bits of inputs and outputs, and signals, by what the model's view parameters say that they show. */
+  private terminalReadings(live: Map<string, number>): void {
+    const { wired, machine, settings } = this;
+    if (!wired) return;
+    const { report, inputsOn } = wired;
+    const { frequency, setpoint } = machine.train.readings();
+    const loops = report.runs && report.moves === 'loop';
+    const doing = {
+      ...{ powered: report.powered, runs: report.runs, reverse: report.reverse, locked: report.locked },
+      ...{ fault: this.faulty, standing: machine.train.standing, frequency, target: setpoint },
+      ...{ limited: machine.train.atLimit, asleep: machine.loop.asleep },
+      error: loops ? machine.error : undefined,
+    };
+    const isOn = (meaning: string): boolean => {
+      const [, , what, number = ''] = /^(monitor)\.(input|output)\.(\d+)$/.exec(meaning) ?? [];
+      return what === 'input' ? inputsOn.has(number) : what === 'output' && this.outputs.isOn(number, doing);
+    };
+    for (const { code, form, meaning } of this.views)
+      if (form.kind === 'bits')
+        live.set(
+          meaning ?? code,
+          form.bits.reduce(
+            (word, { bit, says = [] }) =>
+              says.some((each) => isOn(each.meaning)) ? word | (1 << bit) : word,
+            0,
+          ),
+        );
+    for (const number of ['1', '2'])
+      this.show(live, `monitor.analog${number}`, wired.analogShare(number) * 100);
+    if ((settings.choice('loop.mode') ?? 'off') === 'off') return;
+    this.show(live, 'monitor.loopActual', machine.loop.shown(machine.actual));
+    this.show(live, 'monitor.loopError', machine.error);
+  }
+
+  /** A number as its parameter counts it; nothing where the model does not show it. */
+  private show(live: Map<string, number>, meaning: string, value: number): void {
+    const form = this.memory.byMeaning.get(meaning)?.form;
+    if (form?.kind !== 'number') return;
+    live.set(meaning, Math.round((value * 10 ** form.resolution.places) / form.resolution.step));
+  }
+
+  /** Somebody who is not on the floor has given a run command: the stand-in of tests for a line controller. */
+  private get calledElsewhere(): boolean {
+    if (this.off || this.faulty) return false;
     const source = this.memory.option('command.source') ?? '';
-    return this.runContact && !this.hand && this.activeFault === 0 && source.startsWith('source.terminals');
+    return (
+      this.inProduction && !this.description.hands && !this.hand && source.startsWith('source.terminals')
+    );
+  }
+
+  private get elsewhereTarget(): number {
+    const { settings } = this;
+    const preset = settings.hertz('preset.1') ?? settings.hertz('preset.contact.1') ?? 0;
+    return Math.min(settings.maximum, Math.max(settings.hertz('frequency.minimum') ?? 0, preset));
+  }
+
+  /** The fault that the unit holds, by its own number; one without a number in its manual is not shown. */
+  private get faultNumber(): number {
+    const kind = this.wired?.report.fault ?? this.tripped;
+    if (this.activeFault !== 0 || kind === null) return this.activeFault;
+    const name = kind === 'motor-warm' ? 'motorHot' : kind;
+    return this.dictionary.faults.find((each) => each.kind === name)?.number ?? 0;
+  }
+
+  /** A fault that is over stands in the history. */
+  private noticeFault(kind: FaultKind | null = null): void {
+    if (kind !== null && !this.wired) this.tripped = kind;
+    const now = this.faultNumber;
+    if (now === this.shownFault) return;
+    if (this.shownFault !== 0) this.faultHistory = [this.shownFault, ...this.faultHistory].slice(0, 4);
+    this.shownFault = now;
   }
 
   /** Writes whole parameters only; the first refusal ends it, as the manual says. */
@@ -300,4 +438,9 @@ export class SimUnit {
     }
     return undefined;
   }
+}
+
+function work(wired: WiredUnit, hand: Hand): void {
+  if ('key' in hand) wired.press(hand.key);
+  else wired.work(hand.device, hand.to);
 }

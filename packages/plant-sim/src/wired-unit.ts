@@ -4,8 +4,7 @@
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { Firmware, type Report, type Terminals } from './firmware.ts';
 import { Floor, type FloorPlan, type StripFacts } from './floor.ts';
-import type { Memory } from './memory.ts';
-import { Settings } from './settings.ts';
+import type { Settings } from './settings.ts';
 
 export const KEYS = ['run', 'stop', 'reset', 'hand', 'automatic'] as const;
 export type Key = (typeof KEYS)[number];
@@ -15,9 +14,9 @@ export class WiredUnit {
   private readonly firmware: Firmware;
   private readonly terminals: Terminals;
 
-  constructor(dictionary: Dictionary, memory: Memory, plan: FloorPlan) {
+  constructor(dictionary: Dictionary, settings: Settings, plan: FloorPlan) {
     this.floor = new Floor(plan, stripOf(dictionary));
-    this.firmware = new Firmware(dictionary, new Settings(memory));
+    this.firmware = new Firmware(dictionary, settings);
     const links = dictionary.terminals?.links ?? [];
     this.terminals = {
       isClosed: (terminal) => this.floor.isLive(terminal),
@@ -60,6 +59,24 @@ export class WiredUnit {
     this.firmware.scan(this.seen());
   }
 
+  /** Two wires change their terminals. */
+  cross(one: string, other: string): void {
+    this.floor.cross(one, other);
+    this.firmware.scan(this.seen());
+  }
+
+  /** The hands let go of everything, and press stop where it still runs; signals of transmitters stay as they are. */
+  letGo(): void {
+    for (const { name, signal } of this.floor.plan.devices)
+      if (signal === undefined && (this.floor.positions.get(name) ?? 0) !== 0) this.work(name, 0);
+    this.press('stop');
+    for (const { name, momentary, contacts } of this.floor.plan.devices) {
+      if (!this.report.runs || momentary !== true || !contacts.some(({ opens }) => opens)) continue;
+      this.work(name, 1);
+      this.work(name, 0);
+    }
+  }
+
   switchSupply(on: boolean): void {
     this.floor.supplied = on;
     this.firmware.switchSupply(on, this.seen());
@@ -76,6 +93,33 @@ export class WiredUnit {
 
   fail(trip: string): void {
     this.firmware.fail(trip, this.seen());
+  }
+
+  /** A transmitter on the floor sends another share of its signal: the process has moved. */
+  sends(name: string, share: number): void {
+    this.floor.positions.set(name, share);
+    this.firmware.scan(this.seen());
+  }
+
+  raisedTo(hertz: number): void {
+    this.firmware.raisedTo(hertz, this.seen());
+  }
+
+  retry(): void {
+    this.firmware.retry(this.seen());
+  }
+
+  /** Numbers of the digital inputs that are on. */
+  get inputsOn(): ReadonlySet<string> {
+    return this.firmware.inputsOn(this.seen());
+  }
+
+  analogShare(number: string): number {
+    return this.firmware.analogShare(number, this.seen());
+  }
+
+  get secondSetpoint(): boolean {
+    return this.firmware.asks('loop.second', this.seen());
   }
 
   settle(): void {

@@ -3,15 +3,18 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { machineOf } from '@drive-keep/core/behaviour';
-import { readModel, type Code, type Dictionary } from '@drive-keep/core/dictionary';
+import { machineOf, type Event, type Machine } from '@drive-keep/core/behaviour';
+import { readModel, type Dictionary } from '@drive-keep/core/dictionary';
 import { Bridge, readVocabulary } from '@drive-keep/core/meanings';
+import { meaningOf } from '@drive-keep/core/values';
 import { plainWiring } from '@drive-keep/core/wiring';
-import type { PlantDescription } from '@drive-keep/plant-sim';
+import type { Hand, PlantDescription } from '@drive-keep/plant-sim';
 import { modelFilesIn } from '../catalogue/model-folder.ts';
 import { demoPositions } from './demo-positions.ts';
 import { demoWiring } from './demo-wirings.ts';
-import { rawsNow, rawsUnsaved, refusedRegisters } from './position-history.ts';
+import { loadOf } from './demo-loads.ts';
+import { handsThatRun } from './running-hands.ts';
+import { rawsNow, rawsUnsaved, refusedRegisters, setAt } from './position-history.ts';
 import { STACKER_CONTROLLER } from './packing.ts';
 import { LINES, MAINS_VOLTS } from './story.ts';
 
@@ -30,8 +33,9 @@ export function describePlant(
       if (!dictionary) throw new Error(`${position.tag}: no model ${position.model}`);
       if (!position.line) return [];
       const values = rawsNow(dictionary, position);
-      const set = bridge.read(dictionary, position, new Map(Object.entries(values) as [Code, number][]));
-      const { wiring, logic } = machineOf(set, demoWiring(position, dictionary, bridge));
+      const set = bridge.read(dictionary, position, setAt(dictionary, position, 0).readings);
+      const machine = machineOf(set, demoWiring(position, dictionary, bridge));
+      const hands = position.runs ? handsThatRun(machine)?.flatMap(handIn) : undefined;
       return [
         {
           tag: position.tag,
@@ -45,7 +49,9 @@ export function describePlant(
           values,
           working: rawsUnsaved(dictionary, position),
           runContact: position.runs,
-          floor: { ...plainWiring(wiring), logic: logic ?? 'sourcing' },
+          load: loadOf(position, transmitterOf(machine)),
+          ...(hands ? { hands } : {}),
+          floor: { ...plainWiring(machine.wiring), logic: machine.logic ?? 'sourcing' },
           mischief: { ...position.mischief, refuse: refusedRegisters(dictionary, position) },
         },
       ];
@@ -60,6 +66,23 @@ export function describePlant(
       },
     ],
   };
+}
+
+const handIn = (event: Event): Hand[] =>
+  event.kind === 'device'
+    ? [{ device: event.name, to: event.to }]
+    : event.kind === 'key'
+      ? [{ key: event.key }]
+      : [];
+
+/** The device that sends the actual value of the loop; nothing without a loop, or where nothing is wired to its input. */
+function transmitterOf(machine: Machine): string | undefined {
+  if ((machine.set.choice(meaningOf('loop.mode')) ?? 'off') === 'off') return undefined;
+  const number = /\d/.exec(machine.set.choice(meaningOf('loop.feedback')) ?? '')?.[0];
+  const input = machine.analogs.find((each) => each.number === number);
+  const names = machine.devicesAt.get(input?.terminal ?? '') ?? [];
+  return machine.wiring.devices.find(({ name, kind }) => kind === 'transmitter' && names.includes(name))
+    ?.name;
 }
 
 function readDictionaries(folder: string): ReadonlyMap<string, Dictionary> {

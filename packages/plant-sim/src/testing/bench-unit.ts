@@ -5,6 +5,7 @@ import { modelNamed, outfitOf } from '@drive-keep/core/testing';
 import { plainWiring } from '@drive-keep/core/wiring';
 import type { Report } from '../firmware.ts';
 import { Memory } from '../memory.ts';
+import { Settings } from '../settings.ts';
 import { WiredUnit } from '../wired-unit.ts';
 
 export class BenchUnit {
@@ -17,7 +18,7 @@ export class BenchUnit {
       typeof raw === 'number' ? [[code, raw] as const] : [],
     );
     const memory = new Memory(dictionary, rating, region, Object.fromEntries(raws));
-    this.wired = new WiredUnit(dictionary, memory, {
+    this.wired = new WiredUnit(dictionary, new Settings(memory), {
       ...plainWiring(machine.wiring),
       logic: machine.logic ?? 'sourcing',
     });
