@@ -15,6 +15,7 @@ const ORDER = [
   'signals',
   'wiring',
   'behaviour',
+  'live',
   'checks',
   'plans',
   'replace',

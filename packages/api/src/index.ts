@@ -26,3 +26,4 @@ export * from './wiring.ts';
 export * from './writing.ts';
 export * from './purposes.ts';
 export * from './replacing.ts';
+export * from './watch.ts';

@@ -152,6 +152,11 @@ export class SimUnit {
     return this.machine.train.surroundings;
   }
 
+  /** Requests so far, since it was last told of mischief. */
+  get asked(): number {
+    return this.requests;
+  }
+
   /** Counts requests for mischief, and tells whether the answer is to break off. */
   countRequest(): 'answer' | 'break' {
     this.requests += 1;

@@ -5,6 +5,7 @@ import { DataSource, IsNull } from 'typeorm';
 import { Plant } from '../plant/plant.entity.ts';
 import { ProblemException } from '../problems/problem.ts';
 import type { DriveLine } from './drive-line.ts';
+import { hospitable, LineGuests, type Look } from './line-guests.ts';
 import { LineTurns, type LineTurn, type Purpose } from './line-turns.ts';
 import { Line } from './line.entity.ts';
 import type { LineTiming } from './line-settings.ts';
@@ -14,6 +15,9 @@ import { UnitAtLine, type UnitOnLine } from './unit-at-line.ts';
 
 @Injectable()
 export class Lines {
+  /** Lines that somebody in this process has now, and lets others look at meanwhile. */
+  private readonly hosts = new Map<string, LineGuests>();
+
   constructor(
     private readonly turns: LineTurns,
     private readonly dataSource: DataSource,
@@ -43,12 +47,36 @@ export class Lines {
   ): Promise<T> {
     const turn = await this.turns.take(line.id, purpose);
     const drive = await this.open(line, timing);
+    const guests = this.hostOn(line, purpose);
     try {
-      return await work(drive, turn);
+      return await work(guests ? hospitable(drive, guests) : drive, turn);
     } finally {
+      this.endHost(line, guests);
       drive.close();
       await turn.release();
     }
+  }
+
+  /**
+   * A request or two at a unit, for somebody who watches it: between the requests of whoever reads on this line now, or in a
+   * turn of its own. It waits while somebody writes.
+   */
+  async look(line: Line, look: Look): Promise<void> {
+    if (await this.hosts.get(line.id)?.visit(look)) return;
+    await this.withLine(line, 'look', look);
+  }
+
+  /** Who writes is not disturbed. */
+  private hostOn(line: Line, purpose: Purpose): LineGuests | undefined {
+    if (purpose === 'write') return undefined;
+    const guests = new LineGuests();
+    this.hosts.set(line.id, guests);
+    return guests;
+  }
+
+  private endHost(line: Line, guests: LineGuests | undefined): void {
+    if (guests && this.hosts.get(line.id) === guests) this.hosts.delete(line.id);
+    guests?.sendAway();
   }
 
   /** One piece of work after another on one line; between two of them the line goes to whoever waits for it. */
@@ -61,7 +89,12 @@ export class Lines {
   ): Promise<void> {
     const drive = await this.open(line, timing);
     try {
-      await this.turns.forEach(line.id, purpose, pieces, (piece) => work(piece, drive));
+      await this.turns.forEach(line.id, purpose, pieces, async (piece) => {
+        const guests = this.hostOn(line, purpose);
+        await work(piece, guests ? hospitable(drive, guests) : drive).finally(() =>
+          this.endHost(line, guests),
+        );
+      });
     } finally {
       drive.close();
     }

@@ -14,6 +14,7 @@ const EXPECTED = [502, 503];
 const HEAVY = [
   'POST integrity',
   'GET positions/{tag}/live',
+  'GET positions/{tag}/now',
   'POST backups',
   'POST scans',
   'GET jobs/{id}/events',

@@ -50,8 +50,8 @@ export class Caller {
   }
 
   /** The answer as it came, for files. */
-  raw = (path: string): Promise<Response> =>
-    fetch(`${this.base}/api/${path}`, { headers: { cookie: this.cookie } });
+  raw = (path: string, more: RequestInit = {}): Promise<Response> =>
+    fetch(`${this.base}/api/${path}`, { ...more, headers: { cookie: this.cookie } });
 
   get = <T>(path: string): Promise<Answer<T>> => this.ask<T>('GET', path);
   post = <T>(path: string, body: unknown = {}): Promise<Answer<T>> => this.ask<T>('POST', path, body);

@@ -7,5 +7,6 @@ export * from './say-difference.ts';
 export * from './say-outcome.ts';
 export * from './state.ts';
 export { lostBelow } from './set-point.ts';
-export { begin, step, type Stepped } from './step.ts';
+export { SIGNAL_ENDS, type Signal } from './circuit.ts';
+export { begin, outcomeBy, step, type Stepped } from './step.ts';
 export * from './trace.ts';

@@ -4,6 +4,7 @@
 // What it does not promise: times, stretched ramps, dynamics of a loop, and what a network or a user program asks for.
 
 import type { DeviceFacts } from '../wiring/index.ts';
+import type { Circuit } from './circuit.ts';
 import type { Machine } from './machine.ts';
 import type { Outcome } from './outcome.ts';
 import { AT_REST, type Event, type State } from './state.ts';
@@ -59,6 +60,10 @@ export function applied(state: State, event: Event): State {
       return state;
   }
 }
+
+/** What the drive does by a circuit that is told instead of looked up, such as by the inputs that a unit shows. */
+export const outcomeBy = (machine: Machine, state: State, circuit: Circuit): Outcome =>
+  new Turn(machine, state, circuit, undefined).take().outcome;
 
 function settle(machine: Machine, from: State, event: Event | undefined): Stepped {
   let state = from;

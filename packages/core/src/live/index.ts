@@ -1,0 +1,2 @@
+export * from './expectation.ts';
+export * from './signals.ts';
