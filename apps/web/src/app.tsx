@@ -35,6 +35,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./wiring/wiring-page.tsx')).WiringPage }),
       },
       {
+        path: 'positions/:tag/now',
+        lazy: async () => ({ Component: (await import('./live/live-page.tsx')).LivePage }),
+      },
+      {
         path: 'positions/:tag/checks',
         lazy: async () => ({ Component: (await import('./checks/checks-page.tsx')).ChecksPage }),
       },

@@ -20,7 +20,13 @@ export type WatchEvent =
 export interface ExpectedView {
   /** By which set, and when it was read; by which revision of the wiring, 0 where none is kept. */
   readonly by: { readonly title: string; readonly at: string | null; readonly wiringRevision: number };
-  readonly inputs: readonly ExpectedInput[];
+  readonly inputs: readonly (ExpectedInput & {
+    /** What it is for by the set, in words. */
+    readonly does: string;
+    /** Field devices by name, with what they are. */
+    readonly named: string;
+  })[];
+  readonly outputs: readonly { readonly number: string; readonly does: string }[];
   readonly agrees: boolean | null;
   /** The likeliest first. */
   readonly outcomes: readonly { readonly headline: string; readonly reasons: readonly string[] }[];

@@ -4,7 +4,13 @@ import { Injectable } from '@nestjs/common';
 import type { ExpectedView } from '@drive-keep/api';
 import { machineOf, sayHeadline, sayReason, type Machine } from '@drive-keep/core/behaviour';
 import type { Dictionary } from '@drive-keep/core/dictionary';
-import { expectationOf, watchableOf, type Seen, type Watchable } from '@drive-keep/core/live';
+import {
+  expectationOf,
+  watchableOf,
+  type ExpectedInput,
+  type Seen,
+  type Watchable,
+} from '@drive-keep/core/live';
 import { NO_WIRING } from '@drive-keep/core/wiring';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Meanings } from '../catalogue/meanings.service.ts';
@@ -42,7 +48,8 @@ export class Expecting {
     const speaker = { machine: this.machine, term: this.term };
     return {
       by: this.by,
-      inputs,
+      inputs: inputs.map((input) => ({ ...input, ...this.words(input) })),
+      outputs: this.machine.outputs.map(({ number, does }) => ({ number, does: this.term(does ?? '') })),
       agrees,
       outcomes: outcomes.map((outcome) => ({
         headline: sayHeadline(
@@ -52,6 +59,16 @@ export class Expecting {
         reasons: outcome.reasons.map((reason) => sayReason(reason, speaker)),
       })),
     };
+  }
+
+  private words({ number, devices }: ExpectedInput): { does: string; named: string } {
+    const { does, opens = false } = this.machine.inputs.find((each) => each.number === number) ?? {};
+    const named = devices.map((name) => {
+      const what = this.machine.wiring.devices.find((each) => each.name === name)?.what ?? '';
+      return what === '' ? name : `${name} (${what})`;
+    });
+    const term = does === undefined ? 'not told' : this.term(does);
+    return { does: opens ? `${term} while it is off` : term, named: named.join(', ') };
   }
 
   private seenIn({ values, runs }: Sample): Seen {

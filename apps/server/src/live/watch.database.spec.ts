@@ -29,9 +29,9 @@ const samplesOf = ({ events }: EventStream<WatchEvent>) =>
   events.flatMap((event) => (event.kind === 'sample' ? [event] : []));
 const settle = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 const several = (stream: EventStream<WatchEvent>, count: number) =>
-  until(async () => (samplesOf(stream).length >= count ? samplesOf(stream) : undefined));
+  until(() => (samplesOf(stream).length >= count ? samplesOf(stream) : undefined));
 const silence = (stream: EventStream<WatchEvent>, text: string) =>
-  until(async () => stream.events.find((event) => event.kind === 'silent' && event.text.includes(text)));
+  until(() => stream.events.find((event) => event.kind === 'silent' && event.text.includes(text)));
 const lineOf = (tag: string) => {
   const line = plant.plant.lines.get(plant.unit(tag).description.line);
   if (!line) throw new Error(tag);
@@ -42,7 +42,7 @@ describe('watching a unit', () => {
   it('tells what it shows five times a second, with its own times, and what may be expected of it', async () => {
     const stream = await look();
     const running = () => samplesOf(stream).at(-1)?.values[plant.code('monitor.frequency')] === 3450;
-    await until(async () => (running() ? true : undefined));
+    await until(() => (running() ? true : undefined));
     const samples = await several(stream, samplesOf(stream).length + 11);
     const [first, last] = [samples[0], samples.at(-1)];
     const spans = ((last?.at ?? 0) - (first?.at ?? 0)) / (samples.length - 1);
@@ -61,7 +61,7 @@ describe('watching a unit', () => {
     await several(stream, 3);
     const unit = plant.unit(TAG);
     unit.runContact = false;
-    const stands = await until(async () =>
+    const stands = await until(() =>
       samplesOf(stream).at(-1)?.runs === false && stream.events.at(-1) ? stream.events : undefined,
     );
     const last = stands.flatMap((event) => (event.kind === 'expected' ? [event.expected] : [])).at(-1);
@@ -80,7 +80,7 @@ describe('watching a unit', () => {
     await settle(1000);
     expect(unit.asked - before).toBeLessThan(5 * 6);
     for (const stream of open.splice(0)) stream.close();
-    await until(async () => (plant.app.get(UnitWatch).count === 0 ? true : undefined));
+    await until(() => (plant.app.get(UnitWatch).count === 0 ? true : undefined));
     await settle(300);
     const after = unit.asked;
     await settle(500);
@@ -118,7 +118,7 @@ describe('watching a unit', () => {
     await silence(stream, 'did not answer within 1 s. Is its supply on?');
     unit.switchSupply(true);
     const count = samplesOf(stream).length;
-    await until(async () => (samplesOf(stream).length > count ? true : undefined));
+    await until(() => (samplesOf(stream).length > count ? true : undefined));
   });
 
   it('says that another unit answers, and shows nothing of it', async () => {

@@ -151,7 +151,7 @@ export class RunningPlant {
 }
 
 /** Asks again and again until there is an answer, for half a minute at the most. */
-export async function until<T>(ask: () => Promise<T | undefined>): Promise<T> {
+export async function until<T>(ask: () => Promise<T | undefined> | T | undefined): Promise<T> {
   for (const end = Date.now() + 30_000; Date.now() < end;) {
     const answer = await ask();
     if (answer !== undefined) return answer;

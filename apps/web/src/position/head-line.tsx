@@ -32,6 +32,7 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
     ...(mayWork && position.isAxis ? [{ to: 'axes', name: 'All axes' }] : []),
     ...(mayWork && position.newestBackup ? [{ to: 'set', name: 'Set values' }] : []),
     ...(mayWork && position.newestBackup ? [{ to: 'reset', name: 'Reset' }] : []),
+    ...(unit.line ? [{ to: 'now', name: 'Live' }] : []),
     { to: 'checks', name: checksName(position) },
     { to: 'wiring', name: 'Wiring' },
     { to: 'dry-run', name: 'Dry run' },
