@@ -1,1 +1,4 @@
 export * from './scaling.ts';
+export * from './ramps.ts';
+export * from './step-response.ts';
+export * from './trace.ts';
