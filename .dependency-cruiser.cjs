@@ -33,7 +33,7 @@ const FLOORS = [
   ['replacing'],
   ['changes'],
   ['decisions', 'axes', 'writing', 'key-in'],
-  ['overview', 'checks', 'dry-run', 'live', 'peers', 'compare', 'look-ups'],
+  ['overview', 'checks', 'dry-run', 'traces', 'live', 'peers', 'compare', 'look-ups'],
   ['rounds', 'backup', 'read-off', 'find-units', 'motors', 'files', 'tolerations'],
   ['jobs', 'sets', 'wiring', 'register', 'catalogue'],
   ['lines', 'queue', 'access', 'plant', 'logbook', 'file-content', 'storage', 'problems'],

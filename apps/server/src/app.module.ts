@@ -36,6 +36,7 @@ import { ReplacingModule } from './replacing/replacing.module.ts';
 import { RoundsModule } from './rounds/rounds.module.ts';
 import { SetsModule } from './sets/sets.module.ts';
 import { StorageModule } from './storage/storage.module.ts';
+import { TracesModule } from './traces/traces.module.ts';
 import { TolerationsModule } from './tolerations/tolerations.module.ts';
 import { WiringModule } from './wiring/wiring.module.ts';
 import { WritingModule } from './writing/writing.module.ts';
@@ -53,6 +54,7 @@ const FLOORS = [
   KeyInModule,
   OverviewModule,
   ChecksModule,
+  TracesModule,
   LiveModule,
   DryRunModule,
   PeersModule,

@@ -27,3 +27,4 @@ export * from './writing.ts';
 export * from './purposes.ts';
 export * from './replacing.ts';
 export * from './watch.ts';
+export * from './traces.ts';

@@ -66,6 +66,14 @@ export class UnitWatch {
   }
 }
 
+const ownOf = (values: ReadonlyMap<Code, number>, codes: readonly Code[]): ReadonlyMap<Code, number> =>
+  new Map(
+    codes.flatMap((code): [Code, number][] => {
+      const value = values.get(code);
+      return value === undefined ? [] : [[code, value]];
+    }),
+  );
+
 interface Watcher extends WatchWish {
   readonly tell: (event: Watched) => void;
 }
@@ -137,7 +145,7 @@ class Reader {
     if (told.kind === 'sample') {
       this.answered = performance.now();
       this.faults = 0;
-      for (const watcher of watchers) watcher.tell(told);
+      for (const watcher of watchers) watcher.tell({ ...told, values: ownOf(told.values, watcher.codes) });
       return;
     }
     this.faults += 1;

@@ -26,6 +26,7 @@ import { ReplacementAttempts1764000000023 } from './migrations/replacement-attem
 import { SetParts1764000000024 } from './migrations/set-parts.ts';
 import { Checks1764000000025 } from './migrations/checks.ts';
 import { Faults1764000000026 } from './migrations/faults.ts';
+import { Traces1764000000027 } from './migrations/traces.ts';
 import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -64,6 +65,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     SetParts1764000000024,
     Checks1764000000025,
     Faults1764000000026,
+    Traces1764000000027,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

@@ -17,6 +17,7 @@ export const LIVE_NAMES: Readonly<Record<LiveMeaning, string>> = {
   position: 'Position',
   follow: 'Following error',
   loopActual: 'Actual value of the loop',
+  loopSetpoint: 'Set-point of the loop',
   loopError: 'Error of the loop',
   analog1: 'Analog input 1',
   analog2: 'Analog input 2',

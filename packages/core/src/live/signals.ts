@@ -18,12 +18,16 @@ export const LIVE_MEANINGS = [
   'position',
   'follow',
   'loopActual',
+  'loopSetpoint',
   'loopError',
   'analog1',
   'analog2',
   'analogOutput',
 ] as const;
 export type LiveMeaning = (typeof LIVE_MEANINGS)[number];
+
+/** No view, but a setting that moves while a loop is tuned: in the unit of the loop, or in percent of the transmitter. */
+const LOOP_SETPOINTS = ['loop.setpointUnit', 'loop.setpoint'];
 
 /** A value that is watched; its parameter says how it is counted. */
 export interface LiveSignal {
@@ -50,7 +54,10 @@ export interface Watchable {
 /** Of the parameters that a line can read; nothing of them where the model has no line. */
 export function watchableOf(dictionary: Dictionary): Watchable {
   const read = dictionary.parameters.filter(({ register }) => register !== null);
-  const of = (name: string) => read.find(({ meaning }) => meaning === `monitor.${name}`);
+  const of = (name: string) => {
+    const meanings = name === 'loopSetpoint' ? LOOP_SETPOINTS : [`monitor.${name}`];
+    return meanings.flatMap((each) => read.find(({ meaning }) => meaning === each) ?? [])[0];
+  };
   const bits = (what: 'input' | 'output') => new Map(read.flatMap((each) => terminalBits(each, what)));
   return {
     signals: LIVE_MEANINGS.flatMap((meaning) => {
