@@ -35,6 +35,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./wiring/wiring-page.tsx')).WiringPage }),
       },
       {
+        path: 'positions/:tag/traces',
+        lazy: async () => ({ Component: (await import('./traces/traces-page.tsx')).TracesPage }),
+      },
+      {
+        path: 'traces/:id',
+        lazy: async () => ({ Component: (await import('./traces/trace-page.tsx')).TracePage }),
+      },
+      {
         path: 'positions/:tag/now',
         lazy: async () => ({ Component: (await import('./live/live-page.tsx')).LivePage }),
       },

@@ -49,13 +49,14 @@ const CHATTER = 8;
 
 export class Floor {
   /** 1 for worked, the place of a selector, the share of a signal. */
-  readonly positions = new Map<string, number>();
+  private readonly stands = new Map<string, number>();
   /** Conductors by name, or all of one end: `at S1:13`. */
-  readonly broken = new Set<string>();
-  /** Whether the unit gives its own supplies. */
-  supplied = false;
+  private readonly torn = new Set<string>();
+  private gives = false;
   /** Field relays whose coils have voltage. */
   private pulled: ReadonlySet<string> = new Set();
+  /** Ways that were searched since something last switched: a signal that moves switches nothing. */
+  private ways = new Map<string, boolean>();
   readonly plan: FloorPlan;
   /** Conductors that somebody has taken to the other's terminal. */
   private readonly crossed = new Map<string, readonly [string, string]>();
@@ -64,6 +65,36 @@ export class Floor {
   constructor(plan: FloorPlan, strip: StripFacts) {
     this.plan = plan;
     this.strip = strip;
+  }
+
+  get positions(): ReadonlyMap<string, number> {
+    return this.stands;
+  }
+
+  get broken(): ReadonlySet<string> {
+    return this.torn;
+  }
+
+  put(name: string, to: number): void {
+    this.stands.set(name, to);
+    const device = this.plan.devices.find((each) => each.name === name);
+    if (device?.signal === undefined && device?.kind !== 'potentiometer') this.ways.clear();
+  }
+
+  cut(conductor: string, broken: boolean): void {
+    if (broken) this.torn.add(conductor);
+    else this.torn.delete(conductor);
+    this.ways.clear();
+  }
+
+  /** Whether the unit gives its own supplies. */
+  set supplied(on: boolean) {
+    this.gives = on;
+    this.ways.clear();
+  }
+
+  get supplied(): boolean {
+    return this.gives;
   }
 
   /** Whether a digital terminal has the potential that its logic wants. */
@@ -93,7 +124,7 @@ export class Floor {
       .map(({ name }) => `${name}:${side}`);
   }
 
-  private isWorked = (name: string): boolean => (this.positions.get(name) ?? 0) !== 0;
+  private isWorked = (name: string): boolean => (this.stands.get(name) ?? 0) !== 0;
 
   /** Lets field relays pull in or drop, until they stay or have chattered long enough. */
   pull(): void {
@@ -106,12 +137,22 @@ export class Floor {
         );
       const next = new Set(relays.filter(isFed).map(({ name }) => name));
       const stays = next.size === this.pulled.size && [...next].every((name) => this.pulled.has(name));
-      this.pulled = next;
       if (stays) return;
+      this.pulled = next;
+      this.ways.clear();
     }
   }
 
   leads(from: string, to: string): boolean {
+    const way = `${from} ${to}`;
+    const known = this.ways.get(way);
+    if (known !== undefined) return known;
+    const found = this.search(from, to);
+    this.ways.set(way, found);
+    return found;
+  }
+
+  private search(from: string, to: string): boolean {
     const seen = new Set([from]);
     const ahead = [from];
     while (ahead.length > 0) {
@@ -131,11 +172,11 @@ export class Floor {
     for (const { name, kind, signal, sendsAt = 'out' } of this.plan.devices) {
       if (kind === 'potentiometer' && this.leads(terminal, `${name}:2`)) {
         const feed = this.strip.supplies.find(({ id }) => this.leads(id, `${name}:1`));
-        return { kind: '0-10-v', value: (feed?.volts ?? 0) * (this.positions.get(name) ?? 0) };
+        return { kind: '0-10-v', value: (feed?.volts ?? 0) * (this.stands.get(name) ?? 0) };
       }
       if (signal === undefined || !this.leads(terminal, `${name}:${sendsAt}`)) continue;
       const [low, high] = ENDS[signal] ?? [0, 0];
-      return { kind: signal, value: low + (high - low) * (this.positions.get(name) ?? 0) };
+      return { kind: signal, value: low + (high - low) * (this.stands.get(name) ?? 0) };
     }
     return undefined;
   }
@@ -146,6 +187,7 @@ export class Floor {
     const [atA, atB] = [a, b].map((ends) => ends.findIndex((end) => !end.includes(':')));
     if (atA === undefined || atB === undefined || atA < 0 || atB < 0)
       throw new Error(`${one} and ${other} do not both end at a terminal of the unit`);
+    this.ways.clear();
     this.crossed.set(one, a.map((end, at) => (at === atA ? (b[atB] ?? end) : end)) as [string, string]);
     this.crossed.set(other, b.map((end, at) => (at === atB ? (a[atA] ?? end) : end)) as [string, string]);
   }
@@ -165,7 +207,7 @@ export class Floor {
     const pairs = [
       ...Object.keys(this.plan.conductors)
         .map((name) => [name, this.endsOf(name)] as const)
-        .filter(([name, pair]) => !this.broken.has(name) && !pair.some((end) => this.broken.has(`at ${end}`)))
+        .filter(([name, pair]) => !this.torn.has(name) && !pair.some((end) => this.torn.has(`at ${end}`)))
         .map(([, pair]) => pair),
       ...this.plan.devices.flatMap((device) => this.closedIn(device)),
     ];
@@ -173,7 +215,7 @@ export class Floor {
   }
 
   private closedIn({ name, kind, contacts, places }: FloorDevice): readonly (readonly [string, string])[] {
-    const position = this.positions.get(name) ?? 0;
+    const position = this.stands.get(name) ?? 0;
     // A winding that is not warm conducts; a safety relay lets its contacts go when somebody trips it.
     if (kind === 'sensor') return position === 0 ? [[`${name}:T1`, `${name}:T2`]] : [];
     const acts = kind === 'relay' ? this.pulled.has(name) : (position !== 0) !== (kind === 'safety-relay');

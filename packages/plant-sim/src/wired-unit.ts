@@ -42,7 +42,7 @@ export class WiredUnit {
   }
 
   private stand(name: string, to: number): void {
-    this.floor.positions.set(name, to);
+    this.floor.put(name, to);
     this.firmware.scan(this.seen());
   }
 
@@ -54,8 +54,7 @@ export class WiredUnit {
 
   /** Breaks a conductor, or mends it. */
   cut(conductor: string, broken: boolean): void {
-    if (broken) this.floor.broken.add(conductor);
-    else this.floor.broken.delete(conductor);
+    this.floor.cut(conductor, broken);
     this.firmware.scan(this.seen());
   }
 
@@ -97,7 +96,7 @@ export class WiredUnit {
 
   /** A transmitter on the floor sends another share of its signal: the process has moved. */
   sends(name: string, share: number): void {
-    this.floor.positions.set(name, share);
+    this.floor.put(name, share);
     this.firmware.scan(this.seen());
   }
 

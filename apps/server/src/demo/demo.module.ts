@@ -6,12 +6,22 @@ import { SetsModule } from '../sets/sets.module.ts';
 import { ReplacingModule } from '../replacing/replacing.module.ts';
 import { ChecksModule } from '../checks/checks.module.ts';
 import { DemoFindings } from './demo-findings.service.ts';
+import { TracesModule } from '../traces/traces.module.ts';
+import { DemoTraces } from './demo-traces.service.ts';
 import { DemoReplacements } from './demo-replacements.service.ts';
 import { DemoPlant } from './demo-plant.service.ts';
 
 @Module({
-  imports: [ReplacingModule, ChecksModule, AccessModule, CatalogueModule, SetsModule, LogbookModule],
-  providers: [DemoPlant, DemoFindings, DemoReplacements],
+  imports: [
+    ReplacingModule,
+    ChecksModule,
+    TracesModule,
+    AccessModule,
+    CatalogueModule,
+    SetsModule,
+    LogbookModule,
+  ],
+  providers: [DemoPlant, DemoFindings, DemoReplacements, DemoTraces],
   exports: [DemoPlant],
 })
 export class DemoModule {}

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Problem, TraceListing, TraceView } from '@drive-keep/api';
-import { gapsIn, rampsIn, unpackTrace, valuesOf, type Trace } from '@drive-keep/core/signals';
+import { gapsIn, rampsIn, stepFigures, unpackTrace, valuesOf, type Trace } from '@drive-keep/core/signals';
 import { DataSource } from 'typeorm';
 import { RunningPlant, until, type Caller } from '../testing/running-plant.ts';
 import { Traces } from './traces.service.ts';
@@ -71,6 +71,28 @@ describe('a trace', () => {
     expect(ramps.map(({ way }) => way)).toEqual(['down', 'up']);
     for (const { share } of ramps) expect(Math.abs((share ?? 0) - 1)).toBeLessThan(0.02);
   }, 90_000);
+
+  it('of the demo plant shows a loop that swung before it was tuned, and did not after', async () => {
+    const { body } = await viewer.get<readonly TraceListing[]>('positions/KL1-FD-01/traces');
+    const [after, before] = await Promise.all(
+      body.map(async (listing) => {
+        const trace = await samplesOf(listing);
+        const of = (meaning: string) => {
+          const index = trace.signals.findIndex((each) => each.meaning === meaning);
+          return valuesOf(trace, index).map((value, at) => ({
+            at: (trace.times[at] ?? 0) / 1000,
+            value: value ?? 0,
+          }));
+        };
+        const told = stepFigures(of('loopActual'), of('loopSetpoint'));
+        return told.ok ? told.figures : undefined;
+      }),
+    );
+    // exp(−ζπ/√(1−ζ²)): 54 % at a damping of 0.19, 4 % at 0.72.
+    expect(Math.abs((before?.overshoot ?? 0) - 54)).toBeLessThan(6);
+    expect(after?.overshoot ?? 100).toBeLessThan(12);
+    expect([before?.sense, after?.sense]).toEqual(['right', 'right']);
+  });
 
   it('has a gap where the unit fell silent, and says so', async () => {
     const unit = plant.unit(TAG);

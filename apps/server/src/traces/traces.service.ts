@@ -120,7 +120,14 @@ export class Traces {
   /** A trace that came as a whole. */
   async keep(row: DeepPartial<KeptTrace>, trace: Trace): Promise<string> {
     const samples = deflateRawSync(packTrace(trace));
-    const made = this.rows.create({ ...row, state: 'kept', count: trace.times.length, samples });
+    const made = this.rows.create({
+      endedWhy: '',
+      markers: [],
+      ...row,
+      state: 'kept',
+      count: trace.times.length,
+      samples,
+    });
     const saved = await this.rows.save({ ...made, hash: hashOf(made, samples) });
     return saved.id;
   }

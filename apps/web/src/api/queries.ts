@@ -15,6 +15,8 @@ import type {
   LogbookPage,
   FaultHitView,
   LookUpView,
+  TraceListing,
+  TraceView,
   ModelListing,
   ModelDraftListing,
   FirstStep,
@@ -227,6 +229,14 @@ export const useSameMeaning = (dictionary: string, code: string) =>
   );
 export const usePeers = (tags: string) =>
   useGet<PeersView>(`peers?positions=${encodeURIComponent(tags)}`, { enabled: tags !== '' });
+export const useTraces = (tag: string) =>
+  useGet<readonly TraceListing[]>(`positions/${tag}/traces`, { refetchInterval: 5000 });
+export const useTrace = (id: string) =>
+  useGet<TraceView>(`traces/${id}`, {
+    enabled: id !== '',
+    refetchInterval: ({ state }: { state: { data?: TraceView } }) =>
+      state.data?.state === 'recording' ? 1000 : false,
+  });
 export const useRounds = () => useGet<readonly RoundView[]>('rounds', { refetchInterval: 10_000 });
 export const useIntegrity = () => useGet<{ readonly report: IntegrityReport | null }>('integrity');
 export const useMotors = () => useGet<readonly MotorView[]>('motors');

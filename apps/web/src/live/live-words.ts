@@ -24,6 +24,9 @@ export const LIVE_NAMES: Readonly<Record<LiveMeaning, string>> = {
   analogOutput: 'Analog output',
 };
 
+/** The same of a trace, which may have been brought with a name of its own. */
+export const liveName = (meaning: string): string => LIVE_NAMES[meaning as LiveMeaning] ?? meaning;
+
 /** Number and unit apart, so that columns of numbers stand under each other. */
 export function liveText({ parameter }: LiveSignal, raw: number | undefined): { text: string; unit: string } {
   return raw === undefined ? { text: '–', unit: '' } : displayRaw(parameter.form, raw);

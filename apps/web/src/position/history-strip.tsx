@@ -2,10 +2,11 @@
 // below these the wirings that were kept.
 // Two handles choose what is compared: dragged, or moved with the arrow keys.
 
-import type { BaselineMark, HistoryView, WiringMark } from '@drive-keep/api';
+import type { BaselineMark, HistoryView, TraceListing, WiringMark } from '@drive-keep/api';
 import { max } from 'd3-array';
 import { scaleLinear, scaleTime } from 'd3-scale';
 import { useMemo, useRef } from 'react';
+import { Link } from 'react-router';
 import { showDate, showTime } from '../words/dates.ts';
 import { useWidth } from './use-width.ts';
 import { findPoint, nearestPoint, stepPoint, stripPoints, type StripPoint } from './strip-points.ts';
@@ -28,10 +29,12 @@ interface Handles {
 
 export function HistoryStrip({
   history,
+  traces = [],
   handles,
   move,
 }: {
   history: HistoryView;
+  traces?: readonly TraceListing[];
   handles: Handles;
   move: (handles: Partial<Handles>) => void;
 }) {
@@ -59,6 +62,7 @@ export function HistoryStrip({
         <TimeAxis x={x} bottom={height} />
         <Swaps swaps={history.swaps} x={x} />
         <BackupMarks history={history} x={x} y={y} />
+        <TraceMarks traces={traces} x={x} />
         <Steps steps={history.baselines.map(baselineStep)} lane={BASELINES} x={x} end={width - MARGIN} />
         <Steps steps={history.wirings.map(wiringStep)} lane={WIRINGS} x={x} end={width - MARGIN} />
         {(['a', 'b'] as const).map((name) => (
@@ -117,6 +121,25 @@ function Swaps({ swaps, x }: { swaps: HistoryView['swaps']; x: TimeScale }) {
           {otherModel ? 'another model' : 'another unit'}
         </text>
       </g>
+    );
+  });
+}
+
+/** A wave on the ground line for each trace; it opens it. */
+function TraceMarks({ traces, x }: { traces: readonly TraceListing[]; x: TimeScale }) {
+  return traces.map(({ id, title, beganAt }) => {
+    const place = x(new Date(beganAt));
+    return (
+      <Link key={id} to={`/traces/${id}`} aria-label={`Trace of ${showTime(beganAt)}: ${title}`}>
+        <title>{`Trace of ${showTime(beganAt)}: ${title}`}</title>
+        <rect x={place - 9} y={GROUND - 18} width={18} height={18} className="fill-transparent" />
+        <path
+          d={`M${place - 6} ${GROUND - 8}q3 -9 6 0t6 0`}
+          fill="none"
+          strokeWidth={2}
+          className="stroke-plum"
+        />
+      </Link>
     );
   });
 }

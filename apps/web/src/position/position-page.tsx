@@ -7,6 +7,7 @@ import {
   useComparison,
   useDictionary,
   useHistory,
+  useTraces,
   useOrigins,
   usePosition,
   useSession,
@@ -33,6 +34,7 @@ export function PositionPage() {
   const { tag = '' } = useParams();
   const position = usePosition(tag);
   const history = useHistory(tag);
+  const traces = useTraces(tag);
   // A position without a signed baseline is compared with the defaults first.
   const signed = position.data === undefined || position.data.baselineRevision !== null;
   const [address, change] = useComparisonAddress(signed ? 'baseline' : 'default');
@@ -44,7 +46,12 @@ export function PositionPage() {
       <WaitingLine tag={tag} />
       <div className="mt-3">
         {history.data && (
-          <HistoryStrip history={history.data} handles={address} move={(handles) => change(handles)} />
+          <HistoryStrip
+            history={history.data}
+            traces={traces.data ?? []}
+            handles={address}
+            move={(handles) => change(handles)}
+          />
         )}
       </div>
       {position.data.newestBackup === null && address.b === 'newest' ? (

@@ -45,6 +45,16 @@ describe('ramps of a trace', () => {
     expect(up?.share).toBeCloseTo(1.5, 1);
   });
 
+  it('with rounded corners are what their settings predict, however short the change', () => {
+    for (const speed of [8, 20, 45]) {
+      const setting = { ...SETTING, roundUp: 2, roundDown: 1.5 };
+      for (const { share, predicted } of rampsIn(course(setting, speed), setting)) {
+        expect(Math.abs((share ?? 0) - 1)).toBeLessThan(0.02);
+        expect(predicted ?? 0).toBeGreaterThan(4.99);
+      }
+    }
+  });
+
   it('are none where nothing moves, and noise makes none', () => {
     const noisy = Array.from({ length: 400 }, (_, at) => ({
       at: at * EVERY,

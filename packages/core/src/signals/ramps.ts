@@ -22,7 +22,9 @@ export interface MeasuredRamp {
   /** Seconds for the whole way, by its straight middle from 20 to 80 %. */
   readonly measured: number;
   readonly set: number | null;
-  /** Measured over set. */
+  /** What the settings predict for this change, measured the same way: rounded corners make a short change slower. */
+  readonly predicted: number | null;
+  /** Measured over predicted. */
   readonly share: number | null;
 }
 
@@ -31,6 +33,8 @@ const LEAST_SHARE = 0.08;
 /** A speed that stays within this share of the whole way for this long has arrived. */
 const STILL_SHARE = 0.004;
 const STILL_SECONDS = 0.35;
+/** Points of a course that is reckoned for a measure. */
+const PREDICTED = 400;
 
 /** Every change of speed from one steady value to another. */
 export function rampsIn(frequency: readonly Point[], setting: RampSetting): readonly MeasuredRamp[] {
@@ -46,13 +50,15 @@ export function rampsIn(frequency: readonly Point[], setting: RampSetting): read
     const measured = wholeTime(points, one.value, way, setting.top);
     if (measured === undefined) continue;
     const set = way > 0 ? setting.up : setting.down;
+    const predicted = set === null || set === 0 ? null : predictedTime(one.value, next.value, setting);
     found.push({
       way: way > 0 ? 'up' : 'down',
       from: { at: one.to, value: one.value },
       to: { at: next.from, value: next.value },
       measured,
       set,
-      share: set === null || set === 0 ? null : measured / set,
+      predicted,
+      share: predicted === null ? null : measured / predicted,
     });
   }
   return found;
@@ -71,7 +77,11 @@ function plateausOf(points: readonly Point[], still: number): readonly Plateau[]
   const close = (end: number) => {
     const [first, last] = [points[begin], points[end]];
     if (first && last && last.at - first.at >= STILL_SECONDS)
-      found.push({ from: first.at, to: last.at, value: (low + high) / 2 });
+      found.push({
+        from: first.at,
+        to: last.at,
+        value: points[Math.floor((begin + end) / 2)]?.value ?? first.value,
+      });
   };
   points.forEach(({ value }, at) => {
     const [least, most] = [Math.min(low, value), Math.max(high, value)];
@@ -85,6 +95,16 @@ function plateausOf(points: readonly Point[], still: number): readonly Plateau[]
   });
   close(points.length - 1);
   return found;
+}
+
+/** The same measure of the course that the settings predict. */
+function predictedTime(from: number, to: number, setting: RampSetting): number | null {
+  const long = (setting.up ?? 0) + (setting.down ?? 0) + setting.roundUp + setting.roundDown + 1;
+  const wanted = Array.from({ length: PREDICTED + 1 }, (_, index) => ({
+    at: (index * long) / PREDICTED,
+    value: to,
+  }));
+  return wholeTime(predictedCourse(wanted, from, setting), from, to - from, setting.top) ?? null;
 }
 
 /** Seconds for the whole way by the middle of this change; nothing where too few samples lie in it. */
