@@ -20,6 +20,7 @@ const PROJECTS = [
   'writing',
   'replacing',
   'checks',
+  'live',
   'site',
   'own',
   ...LOOKS_ONLY,

@@ -62,7 +62,6 @@ export function HistoryStrip({
         <TimeAxis x={x} bottom={height} />
         <Swaps swaps={history.swaps} x={x} />
         <BackupMarks history={history} x={x} y={y} />
-        <TraceMarks traces={traces} x={x} />
         <Steps steps={history.baselines.map(baselineStep)} lane={BASELINES} x={x} end={width - MARGIN} />
         <Steps steps={history.wirings.map(wiringStep)} lane={WIRINGS} x={x} end={width - MARGIN} />
         {(['a', 'b'] as const).map((name) => (
@@ -75,6 +74,7 @@ export function HistoryStrip({
             move={(point) => move({ [name]: point.reference })}
           />
         ))}
+        <TraceMarks traces={traces} x={x} />
       </svg>
     </div>
   );
@@ -125,10 +125,15 @@ function Swaps({ swaps, x }: { swaps: HistoryView['swaps']; x: TimeScale }) {
   });
 }
 
+/** So that two of one day can both be pressed. */
+const TRACE_WIDTH = 15;
+
 /** A wave on the ground line for each trace; it opens it. */
 function TraceMarks({ traces, x }: { traces: readonly TraceListing[]; x: TimeScale }) {
-  return traces.map(({ id, title, beganAt }) => {
-    const place = x(new Date(beganAt));
+  let last = -Infinity;
+  return [...traces].reverse().map(({ id, title, beganAt }) => {
+    const place = Math.max(x(new Date(beganAt)), last + TRACE_WIDTH);
+    last = place;
     return (
       <Link key={id} to={`/traces/${id}`} aria-label={`Trace of ${showTime(beganAt)}: ${title}`}>
         <title>{`Trace of ${showTime(beganAt)}: ${title}`}</title>
