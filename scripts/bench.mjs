@@ -17,6 +17,7 @@ import { keepingBench } from './bench/keeping.mjs';
 import { killsBench } from './bench/kills.mjs';
 import { largePlantBench } from './bench/large-plant.mjs';
 import { lineBench } from './bench/line.mjs';
+import { liveBench } from './bench/live.mjs';
 import { lookUpBench } from './bench/look-up.mjs';
 import { peersScrollBench } from './bench/peers-scroll.mjs';
 import { peopleBench } from './bench/people.mjs';
@@ -33,6 +34,7 @@ const BENCHES = {
   compare: compareBench,
   'look-up': lookUpBench,
   line: lineBench,
+  live: liveBench,
   'large-plant': largePlantBench,
   keeping: keepingBench,
   storage: storageBench,

@@ -1,59 +1,46 @@
 // Short looks between the requests of whoever has a line: a person who watches a unit need not wait until a backup of its
 // neighbour is done, and the backup goes on after a request or two. Who writes lets nobody in.
 
+import { Mutex } from 'async-mutex';
 import type { DriveLine } from './drive-line.ts';
 
 export type Look = (drive: DriveLine) => Promise<void>;
 
-/** After so long without a request of the host a guest leaves again and takes a turn of its own, in ms. */
-const PATIENCE_MS = 100;
-
 export class LineGuests {
-  private waiting: { readonly look: Look; readonly done: (taken: boolean) => void }[] = [];
+  /** One request at a time, whosever it is. */
+  private readonly requests = new Mutex();
+  private ended = false;
+  /** The line for its host: between any two of its reads a guest may come in. */
+  readonly drive: DriveLine;
 
-  /** True when the look was let in and is over; false when nobody asked for it in time. */
+  constructor(private readonly inner: DriveLine) {
+    const { requests } = this;
+    this.drive = {
+      get largestRead() {
+        return inner.largestRead;
+      },
+      get requests() {
+        return inner.requests;
+      },
+      read: (unit, address, count) => requests.runExclusive(() => inner.read(unit, address, count)),
+      write: (unit, address, words, only16) =>
+        requests.runExclusive(() => inner.write(unit, address, words, only16)),
+      close: () => inner.close(),
+    };
+  }
+
+  /** True when the look is over; false where the line is given back already. */
   visit(look: Look): Promise<boolean> {
-    return new Promise((resolve, reject) => {
-      const guest = {
-        look: async (drive: DriveLine): Promise<void> => {
-          clearTimeout(patience);
-          await look(drive).then(() => resolve(true), reject);
-        },
-        done: resolve,
-      };
-      const patience = setTimeout(() => {
-        this.waiting = this.waiting.filter((each) => each !== guest);
-        resolve(false);
-      }, PATIENCE_MS);
-      this.waiting.push(guest);
+    return this.requests.runExclusive(async () => {
+      if (this.ended) return false;
+      await look(this.inner);
+      return true;
     });
   }
 
-  async letIn(drive: DriveLine): Promise<void> {
-    const guests = this.waiting;
-    this.waiting = [];
-    for (const { look } of guests) await look(drive);
-  }
-
-  /** The line is given back: who still waits takes a turn of its own. */
-  sendAway(): void {
-    for (const { done } of this.waiting) done(false);
-    this.waiting = [];
+  /** The line is given back: no guest is on it after that. */
+  async end(): Promise<void> {
+    this.ended = true;
+    await this.requests.runExclusive(() => undefined);
   }
 }
-
-/** The line of a host: guests are let in before each of its reads. */
-export const hospitable = (drive: DriveLine, guests: LineGuests): DriveLine => ({
-  get largestRead() {
-    return drive.largestRead;
-  },
-  get requests() {
-    return drive.requests;
-  },
-  async read(unit, address, count) {
-    await guests.letIn(drive);
-    return drive.read(unit, address, count);
-  },
-  write: (unit, address, words, only16) => drive.write(unit, address, words, only16),
-  close: () => drive.close(),
-});

@@ -5,7 +5,7 @@ import { DataSource, IsNull } from 'typeorm';
 import { Plant } from '../plant/plant.entity.ts';
 import { ProblemException } from '../problems/problem.ts';
 import type { DriveLine } from './drive-line.ts';
-import { hospitable, LineGuests, type Look } from './line-guests.ts';
+import { LineGuests, type Look } from './line-guests.ts';
 import { LineTurns, type LineTurn, type Purpose } from './line-turns.ts';
 import { Line } from './line.entity.ts';
 import type { LineTiming } from './line-settings.ts';
@@ -47,11 +47,9 @@ export class Lines {
   ): Promise<T> {
     const turn = await this.turns.take(line.id, purpose);
     const drive = await this.open(line, timing);
-    const guests = this.hostOn(line, purpose);
     try {
-      return await work(guests ? hospitable(drive, guests) : drive, turn);
+      return await this.hosting(line, purpose, drive, (own) => work(own, turn));
     } finally {
-      this.endHost(line, guests);
       drive.close();
       await turn.release();
     }
@@ -66,17 +64,22 @@ export class Lines {
     await this.withLine(line, 'look', look);
   }
 
-  /** Who writes is not disturbed. */
-  private hostOn(line: Line, purpose: Purpose): LineGuests | undefined {
-    if (purpose === 'write') return undefined;
-    const guests = new LineGuests();
+  /** Lets others look meanwhile, unless it is written: who writes is not disturbed. */
+  private async hosting<T>(
+    line: Line,
+    purpose: Purpose,
+    drive: DriveLine,
+    work: (drive: DriveLine) => Promise<T>,
+  ): Promise<T> {
+    if (purpose === 'write') return work(drive);
+    const guests = new LineGuests(drive);
     this.hosts.set(line.id, guests);
-    return guests;
-  }
-
-  private endHost(line: Line, guests: LineGuests | undefined): void {
-    if (guests && this.hosts.get(line.id) === guests) this.hosts.delete(line.id);
-    guests?.sendAway();
+    try {
+      return await work(guests.drive);
+    } finally {
+      this.hosts.delete(line.id);
+      await guests.end();
+    }
   }
 
   /** One piece of work after another on one line; between two of them the line goes to whoever waits for it. */
@@ -89,12 +92,9 @@ export class Lines {
   ): Promise<void> {
     const drive = await this.open(line, timing);
     try {
-      await this.turns.forEach(line.id, purpose, pieces, async (piece) => {
-        const guests = this.hostOn(line, purpose);
-        await work(piece, guests ? hospitable(drive, guests) : drive).finally(() =>
-          this.endHost(line, guests),
-        );
-      });
+      await this.turns.forEach(line.id, purpose, pieces, (piece) =>
+        this.hosting(line, purpose, drive, (own) => work(piece, own)),
+      );
     } finally {
       drive.close();
     }

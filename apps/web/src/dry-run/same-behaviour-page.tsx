@@ -11,7 +11,7 @@ import { Page, SheetPart } from '../ui/page.tsx';
 import { PositionField } from '../ui/position-field.tsx';
 import { showTime } from '../words/dates.ts';
 import { toAddress } from './events-in-address.ts';
-import { inWorker } from './in-worker.ts';
+import { inWorker } from '../ui/in-worker.ts';
 import { comparePair, type PairAnswer, type PairDifference, type PairInput } from './same-behaviour.ts';
 
 export function SameBehaviourPage() {

@@ -1,6 +1,6 @@
 // One pair, one answer.
 
-import type { FromWorker } from './in-worker.ts';
+import type { FromWorker } from '../ui/in-worker.ts';
 import { comparePair, type PairAnswer, type PairInput } from './same-behaviour.ts';
 
 const post = (message: FromWorker<PairAnswer>) => self.postMessage(message);

@@ -6,7 +6,7 @@ import type { Dictionary } from '@drive-keep/core/dictionary';
 import { useQuery } from '@tanstack/react-query';
 import { get } from '../api/client.ts';
 import { useDictionary, useVocabulary } from '../api/queries.ts';
-import { inWorker } from './in-worker.ts';
+import { inWorker } from '../ui/in-worker.ts';
 import { behaviourDifference, type DifferenceInput } from './behaviour-difference.ts';
 
 /** `key` changes when one of the two sets does. Nothing while it is worked out, or where one of them cannot be had. */

@@ -23,12 +23,12 @@ const ramp = (seconds: number) => Math.min(40, Math.max(0, seconds - 3) * 10);
 
 describe('the figures of a trace', () => {
   it('are ramps where the set-point stood, with the course that the settings predict', () => {
-    const { ramps, reckoned, step } = figuresOf(
+    const { ramps, predicted, step } = figuresOf(
       traceOf({ frequency: ramp, setpoint: (seconds) => (seconds >= 3 ? 40 : 0) }),
       SETTINGS,
     );
     expect(ramps.map(({ way, share }) => [way, Math.round((share ?? 0) * 100)])).toEqual([['up', 100]]);
-    expect(reckoned[0]?.points.at(-1)?.value).toBeCloseTo(40, 1);
+    expect((predicted?.values[0]?.at(-1) ?? 0) / 1000).toBeCloseTo(40, 1);
     expect(step).toBeUndefined();
   });
 
@@ -41,6 +41,6 @@ describe('the figures of a trace', () => {
   it('are not made up where the unit did not tell its ramps, or counts its set-point in percent', () => {
     expect(figuresOf(traceOf({ frequency: ramp }), { ...SETTINGS, top: null }).ramps).toEqual([]);
     const percent = traceOf({ frequency: ramp, setpoint: () => 80 }, '%');
-    expect(figuresOf(percent, SETTINGS).reckoned).toEqual([]);
+    expect(figuresOf(percent, SETTINGS).predicted).toBeUndefined();
   });
 });

@@ -12,14 +12,19 @@ import {
   type StepResult,
   type Trace,
 } from '@drive-keep/core/signals';
-import type { Reckoned } from './trace-marks.ts';
 
 /** A set-point is seen to have changed so long after the ramp has begun. */
 const ASKED_SECONDS = 0.4;
 
+export interface FiguresInput {
+  readonly trace: Trace;
+  readonly settings: TraceSettings;
+}
+
 export interface Figures {
   readonly ramps: readonly MeasuredRamp[];
-  readonly reckoned: readonly Reckoned[];
+  /** Courses that the settings predict, as a trace of their own; nothing where they predict none. */
+  readonly predicted: Trace | undefined;
   /** Nothing where the trace has no loop in it. */
   readonly step: StepResult | undefined;
   readonly stepUnit: string;
@@ -37,11 +42,20 @@ export function figuresOf(trace: Trace, settings: TraceSettings): Figures {
   const [actual, wanted] = [pointsOf(trace, 'loopActual'), pointsOf(trace, 'loopSetpoint')];
   return {
     ramps: frequency && setting ? rampsIn(frequency, setting).filter((ramp) => isAsked(ramp, trace)) : [],
-    reckoned: course ? [{ meaning: 'frequency', points: course }] : [],
+    predicted: course ? asTrace(course) : undefined,
     step: actual && wanted ? stepFigures(actual, wanted) : undefined,
     stepUnit: trace.signals.find(({ meaning }) => meaning === 'loopActual')?.unit ?? '',
   };
 }
+
+/** In thousandths of a hertz. */
+const PREDICTED = { meaning: 'frequency', code: '', unit: 'Hz', step: 1, places: 3 };
+
+const asTrace = (course: readonly Point[]): Trace => ({
+  signals: [PREDICTED],
+  times: course.map(({ at }) => Math.round(at * 1000)),
+  values: [course.map(({ value }) => Math.round(value * 1000))],
+});
 
 /** In seconds and in its unit; what was not answered is left out. */
 export function pointsOf(trace: Trace, meaning: string): readonly Point[] | undefined {

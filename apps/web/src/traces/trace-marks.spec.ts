@@ -21,7 +21,7 @@ const ramp: Trace = {
   ],
 };
 const marks = (layers: readonly Layer[], from = 0, to = 200) =>
-  marksOf({ layers, reckoned: [], from, to, width: 900, height: 400, nameOf: (meaning) => meaning });
+  marksOf({ layers, from, to, width: 900, height: 400, nameOf: (meaning) => meaning });
 const INK: Ink = { ink: '#111', soft: '#222', rule: '#333', plum: '#444', look: '#555', sheet: '#666' };
 
 describe('what is drawn of a trace', () => {
@@ -61,6 +61,8 @@ describe('what is drawn of a trace', () => {
     expect(near.match(/[ML]/g)?.length ?? 0).toBeLessThan(60);
     const { lanes } = marks([layer(ramp), layer({ ...ramp, signals: ramp.signals.slice(0, 1) }, 5)]);
     expect(lanes[0]?.lines.map(({ kind }) => kind)).toEqual(['first', 'second', 'other']);
+    const guess = { ...layer({ ...ramp, signals: ramp.signals.slice(0, 1) }), reckoned: true };
+    expect(marks([layer(ramp), guess]).lanes[0]?.lines.at(-1)?.kind).toBe('reckoned');
   });
 
   it('is a drawing by itself, with its names, and without a way to break out of it', () => {

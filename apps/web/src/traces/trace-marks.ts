@@ -1,8 +1,8 @@
 // What is drawn of a trace: lanes by unit, and in each the lines of its signals as paths, thinned to what the width can show
 // without losing a peak. The screen, the picture file and the drawing file are all made of these.
 
-import { gapsIn, valueOf, type Point, type Trace } from '@drive-keep/core/signals';
-import { extent } from 'd3-array';
+import { gapsIn, valueOf, type Trace } from '@drive-keep/core/signals';
+import { bisectLeft } from 'd3-array';
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
 
 export interface Layer {
@@ -10,12 +10,8 @@ export interface Layer {
   readonly trace: Trace;
   /** In seconds: added to its times. */
   readonly shift: number;
-}
-
-/** A course that was reckoned and not seen. */
-export interface Reckoned {
-  readonly meaning: string;
-  readonly points: readonly Point[];
+  /** It was reckoned and not seen. */
+  readonly reckoned?: boolean;
 }
 
 export type LineKind = 'first' | 'second' | 'third' | 'other' | 'other-second' | 'reckoned';
@@ -51,7 +47,6 @@ const OWN: readonly LineKind[] = ['first', 'second', 'third'];
 
 interface Wish {
   readonly layers: readonly Layer[];
-  readonly reckoned: readonly Reckoned[];
   /** In seconds. */
   readonly from: number;
   readonly to: number;
@@ -60,7 +55,7 @@ interface Wish {
   readonly nameOf: (meaning: string) => string;
 }
 
-export function marksOf({ layers, reckoned, from, to, width, height, nameOf }: Wish): Marks {
+export function marksOf({ layers, from, to, width, height, nameOf }: Wish): Marks {
   const x = scaleLinear([from, to], [LEFT, width - RIGHT]);
   const units = [...new Set(layers.flatMap(({ trace }) => trace.signals.map(({ unit }) => unit)))];
   const laneHeight = (height - TOP - BOTTOM - LANE_GAP * (units.length - 1)) / Math.max(1, units.length);
@@ -71,110 +66,109 @@ export function marksOf({ layers, reckoned, from, to, width, height, nameOf }: W
         trace.signals.filter((each) => each.unit === unit).map(({ meaning }) => meaning),
       ),
     );
-    const guesses = reckoned.filter(({ meaning }) => meanings.has(meaning));
-    const y = scaleLinear(rangeOf(layers, guesses, unit), [top + laneHeight, top]).nice(4);
-    const lines = layers.flatMap(({ trace, name, shift }, layer) =>
+    const y = scaleLinear(rangeOf(layers, unit), [top + laneHeight, top]).nice(4);
+    const lines = layers.flatMap(({ trace, name, shift, reckoned = false }, layer) =>
       trace.signals.flatMap((signal, index): MarkedLine[] => {
         if (signal.unit !== unit) return [];
         const place = [...meanings].indexOf(signal.meaning);
-        const kind = layer > 0 ? (place === 0 ? 'other' : 'other-second') : (OWN[place] ?? 'third');
-        const called = layer > 0 ? `${nameOf(signal.meaning)}, ${name}` : nameOf(signal.meaning);
+        const own = OWN[place] ?? 'third';
+        const kind = reckoned ? 'reckoned' : layer === 0 ? own : place === 0 ? 'other' : 'other-second';
+        const called = nameOf(signal.meaning) + (name === '' ? '' : `, ${name}`);
         return [{ meaning: signal.meaning, name: called, kind, path: pathOf(trace, index, shift, x, y) }];
       }),
     );
-    const guessed = guesses.map(({ meaning, points }): MarkedLine => {
-      const shown = points.filter((point) => point.at >= from - 1 && point.at <= to + 1);
-      const path = shown
-        .map((point, i) => `${i === 0 ? 'M' : 'L'}${round(x(point.at))} ${round(y(point.value))}`)
-        .join('');
-      return { meaning, name: `${nameOf(meaning)}, as its settings predict`, kind: 'reckoned', path };
-    });
-    return { unit, top, height: laneHeight, y, lines: [...lines, ...guessed] };
+    return { unit, top, height: laneHeight, y, lines };
   });
   return { width, height, x, lanes };
 }
 
-const round = (value: number): number => Math.round(value * 10) / 10;
+/** What is the same wherever one looks: gaps, and the least and most of each signal. */
+interface Known {
+  readonly gaps: ReadonlySet<number>;
+  readonly ranges: readonly (readonly [low: number, high: number])[];
+}
+const KNOWN = new WeakMap<Trace, Known>();
+
+function knownOf(trace: Trace): Known {
+  const known = KNOWN.get(trace);
+  if (known) return known;
+  const ranges = trace.signals.map((signal, index) => {
+    let [low, high] = [Infinity, -Infinity];
+    for (const raw of trace.values[index] ?? []) {
+      if (raw === null) continue;
+      if (raw < low) low = raw;
+      if (raw > high) high = raw;
+    }
+    return [valueOf(signal, low), valueOf(signal, high)] as const;
+  });
+  const found = { gaps: new Set(gapsIn(trace.times)), ranges };
+  KNOWN.set(trace, found);
+  return found;
+}
 
 /** All that is ever seen, so that a lane does not jump while somebody moves through the trace. */
-function rangeOf(layers: readonly Layer[], guesses: readonly Reckoned[], unit: string): [number, number] {
-  let [low, high] = [Infinity, -Infinity];
-  for (const { trace } of layers)
-    trace.signals.forEach((signal, index) => {
-      if (signal.unit !== unit) return;
-      for (const raw of trace.values[index] ?? []) {
-        if (raw === null) continue;
-        const value = valueOf(signal, raw);
-        if (value < low) low = value;
-        if (value > high) high = value;
-      }
-    });
-  const [least, most] = extent(
-    guesses.flatMap(({ points }) => points),
-    ({ value }) => value,
+function rangeOf(layers: readonly Layer[], unit: string): [number, number] {
+  const ranges = layers.flatMap(({ trace }) =>
+    trace.signals.flatMap((signal, index) =>
+      signal.unit === unit ? [knownOf(trace).ranges[index] ?? [0, 0]] : [],
+    ),
   );
-  low = Math.min(low, least ?? low);
-  high = Math.max(high, most ?? high);
+  const low = Math.min(...ranges.map(([least]) => least));
+  const high = Math.max(...ranges.map(([, most]) => most));
   if (low > high) return [0, 1];
   // A signal that hardly moves is drawn as such.
   const room = Math.max((high - low) * 0.06, Math.abs(high) * 0.01, 0.5);
   return [low >= 0 && low < high / 3 ? Math.min(0, low) : low - room, high + room];
 }
 
-/** One line between gaps; of all samples in a column of the screen the first, least, most and last. */
+/** One line between gaps; of all samples in a column of the screen the least and the most. */
 function pathOf(
-  { signals, times, values }: Trace,
+  trace: Trace,
   index: number,
   shift: number,
   x: ScaleLinear<number, number>,
   y: ScaleLinear<number, number>,
 ): string {
+  const { signals, times, values } = trace;
   const signal = signals[index];
   const own = values[index];
   if (!signal || !own) return '';
-  const gaps = new Set(gapsIn(times));
-  const [left, right] = [x.domain()[0] ?? 0, x.domain()[1] ?? 0];
+  const { gaps } = knownOf(trace);
+  const [left = 0, right = 0] = x.domain().map((second) => (second - shift) * 1000);
+  // One sample beyond each edge, so that lines go on to it.
+  const [first, end] = [Math.max(0, bisectLeft(times, left) - 1), bisectLeft(times, right) + 1];
+  const [x0, perMs] = [x(shift), (x(1) - x(0)) / 1000];
+  const [y0, perRaw] = [y(0), ((y(1) - y(0)) * signal.step) / 10 ** signal.places];
   const path: string[] = [];
-  let column = NaN;
-  let held: { first: number; least: number; most: number; last: number } | undefined;
   let isOpen = false;
-  const put = () => {
-    if (!held) return;
-    const { first, least, most, last } = held;
-    for (const value of first === least && least === most && most === last
-      ? [first]
-      : [first, least, most, last]) {
-      path.push(`${isOpen ? 'L' : 'M'}${column} ${round(y(value))}`);
-      isOpen = true;
-    }
-    held = undefined;
+  let column = NaN;
+  /** Raw values of the column: the least and the most, and which of them came first. */
+  let [least, most, leastFirst] = [NaN, NaN, true];
+  const point = (raw: number) => {
+    path.push(`${isOpen ? 'L' : 'M'}${column} ${Math.round((y0 + raw * perRaw) * 2) / 2}`);
+    isOpen = true;
   };
-  for (let at = 0; at < own.length; at += 1) {
+  const put = () => {
+    if (Number.isNaN(least)) return;
+    point(leastFirst ? least : most);
+    if (most !== least) point(leastFirst ? most : least);
+    least = most = NaN;
+  };
+  for (let at = first; at < Math.min(own.length, end); at += 1) {
     const raw = own[at];
-    const second = (times[at] ?? 0) / 1000 + shift;
-    const ends = raw === null || raw === undefined || gaps.has(at);
-    if (ends) {
+    if (raw === null || raw === undefined || gaps.has(at)) {
       put();
       isOpen = false;
     }
     if (raw === null || raw === undefined) continue;
-    const next = (times[at + 1] ?? times[at] ?? 0) / 1000 + shift;
-    const previous = (times[at - 1] ?? times[at] ?? 0) / 1000 + shift;
-    if (next < left || previous > right) continue;
-    const value = valueOf(signal, raw);
-    const here = Math.round(x(second) * 2) / 2;
+    const here = Math.round(x0 + (times[at] ?? 0) * perMs);
     if (here !== column) {
       put();
       column = here;
     }
-    held = held
-      ? {
-          first: held.first,
-          least: Math.min(held.least, value),
-          most: Math.max(held.most, value),
-          last: value,
-        }
-      : { first: value, least: value, most: value, last: value };
+    if (Number.isNaN(least)) [least, most, leastFirst] = [raw, raw, true];
+    else if (raw < least) [least, leastFirst] = [raw, false];
+    else if (raw > most) [most, leastFirst] = [raw, true];
   }
   put();
   return path.join('');

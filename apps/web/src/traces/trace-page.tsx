@@ -13,8 +13,8 @@ import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { showTime } from '../words/dates.ts';
 import { FiguresPart } from './figures-part.tsx';
-import { figuresOf } from './trace-figures.ts';
 import { TracePicture } from './trace-picture.tsx';
+import { useFigures } from './use-figures.ts';
 import { useSamples } from './use-samples.ts';
 
 export function TracePage() {
@@ -25,13 +25,18 @@ export function TracePage() {
   const { data: otherView } = useTrace(other);
   const { trace, fault } = useSamples(view);
   const below = useSamples(otherView);
-  const figures = useMemo(() => (trace && view ? figuresOf(trace, view.settings) : undefined), [trace, view]);
+  const settings = view?.state === 'kept' ? view.settings : undefined;
+  const input = useMemo(() => (trace && settings ? { trace, settings } : undefined), [trace, settings]);
+  const { figures, failed } = useFigures(input);
   const layers = useMemo(
     () => [
       ...(trace ? [{ name: '', trace, shift: 0 }] : []),
       ...(below.trace && otherView ? [{ name: otherView.title, trace: below.trace, shift: 0 }] : []),
+      ...(figures?.predicted
+        ? [{ name: 'as its settings predict', trace: figures.predicted, shift: 0, reckoned: true }]
+        : []),
     ],
-    [trace, below.trace, otherView],
+    [trace, below.trace, otherView, figures],
   );
   if (!view) return <Unanswered error={error} what="this trace" />;
   const choose = (chosen: string) =>
@@ -72,14 +77,10 @@ export function TracePage() {
       {!trace && !fault && <p className="text-soft">Its samples are being asked for …</p>}
       {trace && trace.times.length === 0 && <p className="text-soft">Nothing has come in yet.</p>}
       {trace && trace.times.length > 0 && (
-        <TracePicture
-          title={`${view.tag} ${view.title}`}
-          layers={layers}
-          reckoned={figures?.reckoned ?? []}
-          markers={view.markers}
-        />
+        <TracePicture title={`${view.tag} ${view.title}`} layers={layers} markers={view.markers} />
       )}
-      {figures && view.state === 'kept' && <FiguresPart figures={figures} settings={view.settings} />}
+      {failed && <Notice level="look">Its figures could not be worked out. Load the page again.</Notice>}
+      {figures && <FiguresPart figures={figures} settings={view.settings} />}
     </Page>
   );
 }

@@ -7,12 +7,11 @@ import { useWidth } from '../position/use-width.ts';
 import { liveName } from '../live/live-words.ts';
 import { Button } from '../ui/button.tsx';
 import { drawOn, inkOf, STROKES, svgOf } from './trace-drawing.ts';
-import { LEFT, marksOf, RIGHT, type Layer, type Marks, type Reckoned } from './trace-marks.ts';
+import { LEFT, marksOf, RIGHT, type Layer, type Marks } from './trace-marks.ts';
 
 interface Shown {
   readonly title: string;
   readonly layers: readonly Layer[];
-  readonly reckoned: readonly Reckoned[];
   readonly markers: readonly TraceMarker[];
 }
 type Cursors = readonly [a: number | null, b: number | null];
@@ -25,7 +24,7 @@ const SHORTEST = 0.5;
 /** Farther than this a press is a drag, in px. */
 const DRAG_FROM = 4;
 
-export function TracePicture({ title, layers, reckoned, markers }: Shown) {
+export function TracePicture({ title, layers, markers }: Shown) {
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const width = Math.max(320, useWidth(box));
@@ -36,8 +35,8 @@ export function TracePicture({ title, layers, reckoned, markers }: Shown) {
   const units = new Set(layers.flatMap(({ trace }) => trace.signals.map(({ unit }) => unit))).size;
   const height = Math.max(1, units) * LANE_HEIGHT + 68;
   const marks = useMemo(
-    () => marksOf({ layers, reckoned, from, to, width, height, nameOf: liveName }),
-    [layers, reckoned, from, to, width, height],
+    () => marksOf({ layers, from, to, width, height, nameOf: liveName }),
+    [layers, from, to, width, height],
   );
   const seconds = useMemo(() => markers.map(({ at, text }) => ({ at: at / 1000, text })), [markers]);
   useEffect(() => {
@@ -247,7 +246,7 @@ function CursorTable({ layers, cursors: [a, b] }: { layers: readonly Layer[]; cu
         </tr>
       </thead>
       <tbody>
-        {layers.flatMap(({ trace, name, shift }, layer) =>
+        {layers.flatMap(({ trace, name, shift }) =>
           trace.signals.map((signal, index) => {
             const [one, other] = [a, b].map((at) => (at === null ? null : seenAt(trace, index, at - shift)));
             const show = (value: number | null | undefined) =>
@@ -262,7 +261,7 @@ function CursorTable({ layers, cursors: [a, b] }: { layers: readonly Layer[]; cu
               >
                 <td>
                   {liveName(signal.meaning)}
-                  {layer > 0 && <span className="text-soft"> {name}</span>}
+                  {name !== '' && <span className="text-soft"> {name}</span>}
                 </td>
                 <td className="text-right font-mono">{show(one)}</td>
                 {b !== null && <td className="text-right font-mono">{show(other)}</td>}
