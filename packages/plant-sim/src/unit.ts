@@ -70,6 +70,8 @@ export class SimUnit {
   private readonly now: () => number;
   /** Its terminals and what hangs on them. */
   readonly wired: WiredUnit | undefined;
+  /** Every register to which somebody has written over the line, in whatever state the unit was. */
+  readonly written = new Set<number>();
   private inProduction = false;
   private activeFault = 0;
   /** What a unit without wiring has tripped on. */
@@ -402,6 +404,7 @@ export class SimUnit {
 
   /** Writes whole parameters only; the first refusal ends it, as the manual says. */
   private write(address: number, words: readonly number[]): number | undefined {
+    words.forEach((_, at) => this.written.add(address + at));
     const procedure = this.procedure(address, words);
     if (procedure !== undefined) return procedure === 'done' ? undefined : procedure;
     const writes: { parameter: Parameter; raw: number }[] = [];

@@ -73,6 +73,8 @@ export class UnitWriter {
     const parameter = findParameter(dictionary, code);
     const place = parameter?.register;
     if (!parameter || !place) throw new Error(`step without register: ${code}`);
+    if (startsIt(this.facts, place.address, place.width / 16))
+      return fail({ text: STARTS_NOTHING, doubtful: false });
     const written = await line.write(
       address,
       place.address,
@@ -118,6 +120,7 @@ export class UnitWriter {
     { register, value, busyMs }: RegisterValue & { readonly busyMs: number },
     name: string,
   ): Promise<string | undefined> {
+    if (startsIt(this.facts, register, 1)) return `${name} was not begun: ${STARTS_NOTHING}.`;
     const begun = await this.at.line.write(this.at.address, register, [value], this.facts.only16);
     if (!begun.ok) return `${name} was not taken: ${faultWords(begun.fault)}.`;
     return this.patience(busyMs, name);
@@ -140,6 +143,15 @@ export class UnitWriter {
           : `${name} may not have come to its end: the unit does not answer any more. Look at the unit.`;
     }
   }
+}
+
+const STARTS_NOTHING =
+  'was not written: by this register a controller runs the drive, and Drive Keep starts nothing';
+
+/** Whether a write of so many registers would touch those by which a controller commands the unit, whatever its model says. */
+export function startsIt({ command }: LineFacts, address: number, count: number): boolean {
+  const told = command ? [command.register, ...(command.speed ? [command.speed.register] : [])] : [];
+  return told.some((register) => register >= address && register < address + count);
 }
 
 const NO_RESTART =

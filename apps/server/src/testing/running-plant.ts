@@ -72,6 +72,7 @@ export class RunningPlant {
     readonly base: string,
     readonly database: PrivateDatabase,
     readonly ports: Readonly<Record<string, number>>,
+    private readonly models: ReadonlyMap<string, Dictionary>,
   ) {}
 
   /** `webFolder`: the built interface, for those who look at it. */
@@ -90,13 +91,26 @@ export class RunningPlant {
     });
     await app.get(DemoPlant).ensure(ports);
     await app.listen(0, '127.0.0.1');
-    return new RunningPlant(app, plant, dictionary, await app.getUrl(), database, ports);
+    return new RunningPlant(app, plant, dictionary, await app.getUrl(), database, ports, dictionaries);
   }
 
   async stop(): Promise<void> {
     await this.app.close();
+    this.requireNothingStarted();
     await this.plant.close();
     await this.database.drop();
+  }
+
+  /** The product starts nothing: whatever a suite has done, no unit of the plant has been told to run. */
+  private requireNothingStarted(): void {
+    const told = [...this.plant.units.values()].filter(({ written, description }) => {
+      const command = this.models.get(description.dictionary)?.line?.command;
+      return command && [command.register, command.speed?.register].some((each) => written.has(each ?? -1));
+    });
+    if (told.length > 0)
+      throw new Error(
+        `a run command was written to ${told.map(({ description }) => description.tag).join(', ')}`,
+      );
   }
 
   async signIn(role: Role): Promise<Caller> {
