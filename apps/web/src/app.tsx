@@ -43,6 +43,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./traces/trace-page.tsx')).TracePage }),
       },
       {
+        path: 'positions/:tag/identify',
+        lazy: async () => ({ Component: (await import('./live/identify-page.tsx')).IdentifyPage }),
+      },
+      {
         path: 'positions/:tag/now',
         lazy: async () => ({ Component: (await import('./live/live-page.tsx')).LivePage }),
       },

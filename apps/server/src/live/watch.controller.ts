@@ -1,7 +1,9 @@
-import { Controller, Param, Req, Sse, type MessageEvent } from '@nestjs/common';
-import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { Controller, Param, Query, Req, Sse, type MessageEvent } from '@nestjs/common';
+import { ApiOperation, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { WatchEvent } from '@drive-keep/api';
+import { findParameter } from '@drive-keep/core/dictionary';
 import { watchableOf } from '@drive-keep/core/live';
+import { IsString, MaxLength } from 'class-validator';
 import type { Request } from 'express';
 import { concatMap, map, type Observable } from 'rxjs';
 import type { Account } from '../access/account.entity.ts';
@@ -9,12 +11,21 @@ import { Person, tokenOf } from '../access/session.guard.ts';
 import { Streams } from '../access/streams.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { noLine } from '../lines/lines.service.ts';
+import { Maybe } from '../problems/maybe.ts';
 import { Register } from '../register/register.service.ts';
 import { Expectations } from './expectations.service.ts';
 import { UnitWatch } from './unit-watch.service.ts';
 
 /** Five times a second, where the line lets it. */
 const EVERY_MS = 200;
+
+class NowQuery {
+  @ApiPropertyOptional({ description: 'codes of settings that are read, too, separated by commas' })
+  @Maybe()
+  @IsString()
+  @MaxLength(400)
+  also?: string;
+}
 
 @ApiTags('live')
 @Controller('positions/:tag')
@@ -31,6 +42,7 @@ export class WatchController {
   @ApiOperation({ summary: 'What the unit shows now, and what may be expected of it (server-sent events)' })
   async now(
     @Param('tag') tag: string,
+    @Query() { also }: NowQuery,
     @Person() account: Account,
     @Req() request: Request,
   ): Promise<Observable<MessageEvent>> {
@@ -43,6 +55,7 @@ export class WatchController {
       ...signals.map(({ parameter }) => parameter.code),
       ...[...inputs.values(), ...outputs.values()].map(({ code }) => code),
       ...[...(fault ? [fault] : []), ...history].map(({ code }) => code),
+      ...(also ?? '').split(',').flatMap((code) => findParameter(dictionary, code)?.code ?? []),
     ];
     const expecting = await this.expectations.of(at);
     const unit = { tag, line, address: lineAddress ?? 0, serial, dictionary };

@@ -3,7 +3,7 @@
 
 import { useParams } from 'react-router';
 import { Link } from 'react-router';
-import { watchableOf } from '@drive-keep/core/live';
+import { identificationOf, watchableOf } from '@drive-keep/core/live';
 import { useMemo } from 'react';
 import { useDictionary, usePosition } from '../api/queries.ts';
 import { HeadLine } from '../position/head-line.tsx';
@@ -28,7 +28,12 @@ export function LivePage() {
       <p className="mt-2 text-sm">
         <Link to={`/positions/${tag}`} className="text-plum underline">
           Back to the comparison
-        </Link>
+        </Link>{' '}
+        {position.unit.line && dictionary && identificationOf(dictionary) && (
+          <Link to={`/positions/${tag}/identify`} className="ml-4 text-plum underline">
+            Identification of the motor
+          </Link>
+        )}
       </p>
       {!position.unit.line ? (
         <Nothing>{tag} has no line: what it shows is read at its keypad.</Nothing>

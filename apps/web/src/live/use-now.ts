@@ -21,13 +21,16 @@ const LOOK_MS = 250;
 const START: Now = { sample: null, last: null, silent: null, expected: null };
 const LOST = 'Drive Keep does not answer. Values come again as soon as it does.';
 
-export function useNow(tag: string): Now {
+/** `also` are codes of settings that are read, too. */
+export function useNow(tag: string, also = ''): Now {
   const [kept, setKept] = useState({ tag, ...START });
   useEffect(() => {
     let arrived = Number.NEGATIVE_INFINITY;
     const set = (change: Partial<Now>) =>
       setKept((before) => ({ ...(before.tag === tag ? before : START), ...change, tag }));
-    const events = new EventSource(`/api/positions/${tag}/now`);
+    const events = new EventSource(
+      `/api/positions/${tag}/now${also === '' ? '' : `?also=${encodeURIComponent(also)}`}`,
+    );
     events.addEventListener('now', ({ data }: MessageEvent<string>) => {
       const event = JSON.parse(data) as WatchEvent;
       if (event.kind === 'expected') return set({ expected: event.expected });
@@ -43,6 +46,6 @@ export function useNow(tag: string): Now {
       clearInterval(looking);
       events.close();
     };
-  }, [tag]);
+  }, [tag, also]);
   return kept.tag === tag ? kept : START;
 }

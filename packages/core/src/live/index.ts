@@ -1,2 +1,3 @@
 export * from './expectation.ts';
 export * from './signals.ts';
+export * from './identification.ts';
