@@ -85,3 +85,33 @@ test('two traces of a loop lie on top of each other, and one stands on the histo
   await expect(page.getByRole('row', { name: /Overshoot/ })).toContainText(/5\d\.\d %/);
   await expect(page).toHaveURL(/with=/);
 });
+
+test('the motor is identified: asked for by a plan, begun at the machine, measured, and not used before it is chosen', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  const unit = 6_401_100 + 9 * 37;
+  await changeUnit(unit, { runContact: false });
+  await signIn(page, 'technician');
+  await page.goto('/positions/KL1-RD-09/now');
+  await expect(page.getByText('Stands', { exact: true })).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('link', { name: 'Identification of the motor' }).click();
+  await expect(page.getByText('nothing is asked for')).toBeVisible();
+  await page.getByRole('button', { name: 'Plan: 19M to standing' }).click();
+  await page.getByRole('button', { name: /is stopped and safe to write to/ }).click();
+  await page.getByRole('button', { name: /^Write 1 value/ }).click();
+  await page.getByRole('button', { name: 'Write now' }).click();
+  await expect(page.getByText(/^✓ 1 value written, read back/)).toBeVisible({ timeout: 30_000 });
+  await page.goto('/positions/KL1-RD-09/identify');
+  await expect(page.getByText('waits for the run command')).toBeVisible();
+  const resistance = page.getByRole('row', { name: /^21M/ });
+  const delivered = Number(/([\d.]+) Ω/.exec((await resistance.textContent()) ?? '')?.[1]);
+  await changeUnit(unit, { runContact: true });
+  await expect(page.getByText('it goes on')).toBeVisible();
+  await expect(page.getByText('nothing is asked for')).toBeVisible({ timeout: 20_000 });
+  const now = Number(/([\d.]+) Ω/.exec((await resistance.textContent()) ?? '')?.[1]);
+  expect(now / delivered).toBeCloseTo(1.083, 2);
+  await expect(page.getByText('not used yet')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Plan: 20M to identified' })).toBeVisible();
+  await changeUnit(unit, { runContact: false });
+});

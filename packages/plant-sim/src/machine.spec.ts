@@ -213,6 +213,13 @@ describe('identification', () => {
     expect(after.slice(3)).toEqual(before.slice(3));
     expect(held(unit, 'identify.start')).toBe(0);
     expect(held(unit, 'identify.use')).toBe(0);
+    // The run command still stands, and the next one counts.
+    expect([unit.see('monitor.frequency'), unit.unit.running]).toEqual([0, false]);
+    unit.run(false);
+    unit.wait(1);
+    unit.run(true);
+    unit.wait(6);
+    expect(unit.see('monitor.frequency')).toBe(40);
     unit.run(false);
     unit.wait(20);
     unit.unit.powerCycle();

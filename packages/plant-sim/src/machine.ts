@@ -36,6 +36,8 @@ export class Machine {
   private readonly onTrip: (kind: FaultKind) => void;
   private at: number;
   private ran = false;
+  /** The motor was measured by this run command: it turns by none but the next. */
+  private measured = false;
   private trippedFor = 0;
   private sinceSent = 0;
   private taken = 0;
@@ -77,7 +79,7 @@ export class Machine {
   }
 
   get running(): boolean {
-    return this.commanded || !this.train.standing;
+    return (this.commanded && !this.measured) || this.identification.goesOn || !this.train.standing;
   }
 
   /** The share of its signal that the loop's input takes in. */
@@ -144,6 +146,7 @@ export class Machine {
     this.ran = this.commanded;
     if (begins) this.identification.begin();
     if (ended) this.identification.breakOff();
+    this.measured = this.commanded && (this.measured || this.identification.goesOn);
     if (this.identification.goesOn)
       return {
         runs: true,
@@ -151,11 +154,11 @@ export class Machine {
         ramp: 'first',
         stop: 'coast',
       };
-    if (!report?.runs) {
+    if (!report?.runs || this.measured) {
       this.loop.rest();
       const stop =
         report && !away.runs ? report.stop : this.settings.choice('stop.mode') === 'coast' ? 'coast' : 'ramp';
-      return { ...away, ramp: report?.ramp ?? 'first', stop };
+      return { ...away, runs: away.runs && !this.measured, ramp: report?.ramp ?? 'first', stop };
     }
     const { ramp, stop, reverse } = report;
     const wanted = this.moved(seconds) ?? report.setpoint ?? 0;

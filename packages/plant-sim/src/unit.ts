@@ -214,6 +214,7 @@ export class SimUnit {
   /** What is decided once, when the supply comes. */
   private startUp(): void {
     this.tripped = null;
+    this.activeFault = 0;
     this.hand = this.memory.option('command.powerUp') === 'hand';
     const order = this.memory.option('network.wordOrder');
     if (order !== undefined) this.map.lowFirst = order === 'low-first';

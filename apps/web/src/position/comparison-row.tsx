@@ -1,6 +1,6 @@
 import type { ComparisonRowView, DecisionView, DifferenceOrigin } from '@drive-keep/api';
-import type { Dictionary, Parameter } from '@drive-keep/core/dictionary';
-import type { Form, Reading } from '@drive-keep/core/values';
+import { faultIn, type Dictionary, type Parameter } from '@drive-keep/core/dictionary';
+import type { Reading } from '@drive-keep/core/values';
 import { showDate } from '../words/dates.ts';
 import { describeDecision } from './decision-words.ts';
 import { DifferenceMark } from './difference-mark.tsx';
@@ -65,10 +65,10 @@ export function ComparisonRow({
         <span role="gridcell" className="truncate" title={parameter.name}>
           {parameter.name}
         </span>
-        <SideCell className="max-md:before:content-['A']" form={parameter.form} reading={row.a} />
+        <SideCell className="max-md:before:content-['A']" {...{ dictionary, parameter }} reading={row.a} />
         <SideCell
           className="max-md:before:text-plum max-md:before:content-['B']"
-          form={parameter.form}
+          {...{ dictionary, parameter }}
           reading={row.b}
         />
         <span role="gridcell">
@@ -159,17 +159,24 @@ function ChangeCell({
 /** On a phone no heading says which side it is: a letter before the value does. */
 const SideCell = ({
   className,
-  form,
+  dictionary,
+  parameter,
   reading,
 }: {
   className: string;
-  form: Form;
+  dictionary: Dictionary;
+  parameter: Parameter;
   reading: Reading | null;
 }) => (
   <span
     role="gridcell"
     className={`min-w-0 max-md:flex max-md:items-baseline max-md:gap-2 max-md:before:text-xs max-md:before:font-bold max-md:[&>*]:min-w-0 ${className}`}
   >
-    <ValueText form={form} reading={reading} />
+    {/* The number of a fault says nothing to whoever has not the manual by heart. */}
+    <ValueText
+      form={parameter.form}
+      reading={reading}
+      named={typeof reading === 'number' ? faultIn(dictionary, parameter, reading)?.name : undefined}
+    />
   </span>
 );

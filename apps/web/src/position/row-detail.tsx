@@ -1,9 +1,10 @@
 // What a parameter is, opened in place below its row.
 
 import type { ComparisonRowView } from '@drive-keep/api';
-import type { Dictionary, Parameter } from '@drive-keep/core/dictionary';
+import { faultIn, findParameter, type Dictionary, type Parameter } from '@drive-keep/core/dictionary';
 import { hasBit, isRaw, showRaw } from '@drive-keep/core/values';
 import { Link } from 'react-router';
+import { FaultFacts } from '../models/fault-facts.tsx';
 import { calculatorOf } from '../calculate/calculator-for.ts';
 import { useParameterHistory } from '../api/queries.ts';
 import { showTime } from '../words/dates.ts';
@@ -35,6 +36,7 @@ export function RowDetail({
       <div>
         {does !== undefined && <p className="mb-2 border-l-4 border-plum pl-2 text-[15px]">{does}</p>}
         <About tag={tag} dictionary={dictionary} parameter={parameter} />
+        <FaultsHere {...{ dictionary, parameter, row }} />
       </div>
       <div>
         {form.kind === 'number' && (
@@ -75,6 +77,35 @@ export function RowDetail({
       <ParameterHistory tag={tag} parameter={parameter} />
     </div>
   );
+}
+
+/** What the faults mean whose numbers stand in the row. */
+function FaultsHere({
+  dictionary,
+  parameter,
+  row,
+}: {
+  dictionary: Dictionary;
+  parameter: Parameter;
+  row: ComparisonRowView;
+}) {
+  const numbers = [row.a, row.b].filter((each) => typeof each === 'number');
+  const faults = [...new Set(numbers.flatMap((raw) => faultIn(dictionary, parameter, raw) ?? []))];
+  return faults.map((fault) => (
+    <section key={fault.number} className="mt-2 border-l-4 border-look pl-2">
+      <h4 className="font-semibold">
+        {fault.shown} {fault.name}
+      </h4>
+      <FaultFacts
+        dictionary={dictionary.id}
+        fault={fault}
+        parameters={fault.parameters.map((code) => ({
+          code,
+          name: findParameter(dictionary, code)?.name ?? '',
+        }))}
+      />
+    </section>
+  ));
 }
 
 function About({

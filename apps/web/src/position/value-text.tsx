@@ -10,7 +10,16 @@ const REASONS = {
   'not-read-off': 'not read off',
 } as const;
 
-export function ValueText({ form, reading }: { form: Form; reading: Reading | null }) {
+/** `named` is what the number stands for, where it is one of a list that no form tells. */
+export function ValueText({
+  form,
+  reading,
+  named,
+}: {
+  form: Form;
+  reading: Reading | null;
+  named?: string | undefined;
+}) {
   if (isUnreadable(reading ?? undefined)) {
     return (
       <span className="text-soft italic">
@@ -41,7 +50,7 @@ export function ValueText({ form, reading }: { form: Form; reading: Reading | nu
     <span className="grid grid-cols-[3.25rem_1fr] font-mono">
       <span className="text-right">{whole}</span>
       <span>
-        {fraction} <span className="font-sans text-soft">{unit}</span>
+        {fraction} <span className="font-sans text-soft">{named ?? unit}</span>
       </span>
     </span>
   );

@@ -38,6 +38,16 @@ export const faultOf = (
   number: number,
 ): Fault | undefined => faults.find((each) => each.number === number);
 
+/** The fault that a value of this parameter names; nothing where it is no register of faults. */
+export const faultIn = (
+  dictionary: { readonly faults: readonly Fault[] },
+  { meaning }: { readonly meaning: string | null },
+  raw: number,
+): Fault | undefined =>
+  meaning === 'monitor.fault' || meaning?.startsWith('monitor.faultHistory.')
+    ? faultOf(dictionary, raw)
+    : undefined;
+
 export interface Fault {
   /** As the unit's fault register holds it; 0 is no fault and never stands here. */
   readonly number: number;
