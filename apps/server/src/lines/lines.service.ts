@@ -48,7 +48,7 @@ export class Lines {
     const turn = await this.turns.take(line.id, purpose);
     const drive = await this.open(line, timing);
     try {
-      return await this.hosting(line, purpose, drive, (own) => work(own, turn));
+      return await this.hosting(line, lets(purpose, timing), drive, (own) => work(own, turn));
     } finally {
       drive.close();
       await turn.release();
@@ -64,14 +64,14 @@ export class Lines {
     await this.withLine(line, 'look', look);
   }
 
-  /** Lets others look meanwhile, unless it is written: who writes is not disturbed. */
+  /** Lets others look meanwhile, where they may. */
   private async hosting<T>(
     line: Line,
-    purpose: Purpose,
+    mayLook: boolean,
     drive: DriveLine,
     work: (drive: DriveLine) => Promise<T>,
   ): Promise<T> {
-    if (purpose === 'write') return work(drive);
+    if (!mayLook) return work(drive);
     const guests = new LineGuests(drive);
     this.hosts.set(line.id, guests);
     try {
@@ -93,13 +93,17 @@ export class Lines {
     const drive = await this.open(line, timing);
     try {
       await this.turns.forEach(line.id, purpose, pieces, (piece) =>
-        this.hosting(line, purpose, drive, (own) => work(piece, own)),
+        this.hosting(line, lets(purpose, timing), drive, (own) => work(piece, own)),
       );
     } finally {
       drive.close();
     }
   }
 }
+
+/** Who writes is not disturbed; and with another's patience than the line's own, a guest would call a unit silent that is slow. */
+const lets = (purpose: Purpose, timing: LineTiming | undefined): boolean =>
+  purpose !== 'write' && timing === undefined;
 
 const settingsOf = ({ host, port, framing, timeoutMs, retries, pauseMs, largestRead }: Line) => ({
   host,
