@@ -230,7 +230,11 @@ export const useSameMeaning = (dictionary: string, code: string) =>
 export const usePeers = (tags: string) =>
   useGet<PeersView>(`peers?positions=${encodeURIComponent(tags)}`, { enabled: tags !== '' });
 export const useTraces = (tag: string) =>
-  useGet<readonly TraceListing[]>(`positions/${tag}/traces`, { refetchInterval: 5000 });
+  useGet<readonly TraceListing[]>(`positions/${tag}/traces`, {
+    // Only what is being recorded changes by itself.
+    refetchInterval: ({ state }: { state: { data?: readonly TraceListing[] } }) =>
+      state.data?.some((trace) => trace.state === 'recording') ? 3000 : false,
+  });
 export const useTrace = (id: string) =>
   useGet<TraceView>(`traces/${id}`, {
     enabled: id !== '',
