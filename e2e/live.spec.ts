@@ -50,7 +50,7 @@ test('a trace is recorded while somebody stops and starts the machine, and measu
   await expect(page.getByText(/Being recorded since/)).toBeVisible();
   await page.waitForTimeout(1500);
   await changeUnit(SECTION, { runContact: false });
-  await page.waitForTimeout(7500);
+  await page.waitForTimeout(1500);
   await changeUnit(SECTION, { runContact: true });
   await page.waitForTimeout(9500);
   await page.getByRole('button', { name: 'End it now' }).click();

@@ -22,6 +22,15 @@ export async function changeUnit(serial: number, change: object): Promise<void> 
   const url = `http://127.0.0.1:${record.control}/units/${serial}`;
   const response = await fetch(url, { method: 'PATCH', body: JSON.stringify(change) });
   if (!response.ok) throw new Error(`unit ${serial}: ${await response.text()}`);
+  // A machine whose command has gone comes to rest by its ramp, and is waited for as by everybody.
+  if (!('runContact' in change) || change.runContact !== false) return;
+  await expect(async () => {
+    const units = (await (await fetch(`http://127.0.0.1:${record.control}/units`)).json()) as {
+      serial: number;
+      running: boolean;
+    }[];
+    expect(units.find((each) => each.serial === serial)?.running).toBe(false);
+  }).toPass({ timeout: 90_000 });
 }
 
 /** Another drive in the place of one, as it comes out of its box. */

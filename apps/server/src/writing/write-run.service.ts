@@ -4,7 +4,8 @@
 import { toldBy } from '../lines/identity.ts';
 import { Injectable, Logger, type OnModuleInit } from '@nestjs/common';
 import type { OutcomeCode, WritePlanState } from '@drive-keep/api';
-import { compareSets, type ComparisonOptions } from '@drive-keep/core/compare';
+import { isUnreadable } from '@drive-keep/core/values';
+import { compareSets, type ComparisonOptions, type ComparisonRow } from '@drive-keep/core/compare';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { describeCutOff } from '@drive-keep/core/plans';
 import type { ParameterSet } from '@drive-keep/core/sets';
@@ -45,10 +46,26 @@ export interface Writing {
   readonly place: number;
   readonly unit: UnitOnLine;
   readonly stopped: () => boolean;
+  /** Codes that the unit would not tell before and does not tell after: nothing of them is proven. */
+  readonly untold: Set<string>;
 }
 
 /** The same while the line is held. */
 export type WritingAt = Writing & { readonly at: UnitAtLine };
+
+/**
+ * What speaks against the unit: a value that it would not tell before the plan either says nothing new. It is noted, so that
+ * nobody is told that it was proven.
+ */
+function toldRows(
+  { untold }: Writing,
+  rows: readonly ComparisonRow[],
+  { readings }: ParameterSet,
+): readonly ComparisonRow[] {
+  const isUntold = ({ code, b }: ComparisonRow) => isUnreadable(b) && isUnreadable(readings.get(code));
+  for (const row of rows) if (isUntold(row)) untold.add(row.code);
+  return rows.filter((row) => !isUntold(row));
+}
 
 const OUTCOMES: Readonly<Record<'done' | 'refused' | 'failed', OutcomeCode>> = {
   done: 'kept',
@@ -104,7 +121,7 @@ export class WriteRun implements OnModuleInit {
     if (!line || lineAddress === null) throw new Error('a plan without a line was started');
     const dictionary = await this.dictionaries.get(dictionaryId);
     const { tag } = plan.position;
-    return { plan, ...job, unit: { tag, line, address: lineAddress, serial, dictionary } };
+    return { plan, ...job, untold: new Set(), unit: { tag, line, address: lineAddress, serial, dictionary } };
   }
 
   /** Waits for the line of the unit and does the work there. */
@@ -253,17 +270,22 @@ export class WriteRun implements OnModuleInit {
     }
   }
 
-  private async requireUnchanged({ plan, unit }: WritingAt, { set }: UnitReading): Promise<void> {
-    const { rows } = compareSets(unit.dictionary, await this.contents.get(plan.basisHash), set);
+  private async requireUnchanged(writing: WritingAt, { set }: UnitReading): Promise<void> {
+    const { plan, unit } = writing;
+    const basis = await this.contents.get(plan.basisHash);
+    const rows = toldRows(writing, compareSets(unit.dictionary, basis, set).rows, basis);
     if (rows.length === 0) return;
     const codes = rows.map((row) => row.code).join(', ');
     const text = `The unit holds other values than when this was planned (${codes}). Look at the newest backup and plan again. Nothing was written.`;
     throw new PlanEnd('refused', text);
   }
 
-  private async requirePredicted({ plan, unit }: WritingAt, { set }: UnitReading): Promise<void> {
+  private async requirePredicted(writing: WritingAt, { set }: UnitReading): Promise<void> {
+    const { plan, unit } = writing;
     const predicted = await this.contents.get(plan.predictedHash);
-    const { rows } = compareSets(unit.dictionary, predicted, set, unsaidBy(unit.dictionary, predicted));
+    const basis = await this.contents.get(plan.basisHash);
+    const compared = compareSets(unit.dictionary, predicted, set, unsaidBy(unit.dictionary, predicted));
+    const rows = toldRows(writing, compared.rows, basis);
     if (rows.length === 0) return;
     const codes = rows.map((row) => row.code).join(', ');
     throw new PlanEnd(
@@ -297,7 +319,9 @@ export class WriteRun implements OnModuleInit {
     if (plan.resetHash === null) return;
     const { set } = await this.read(writing, 'failed', 'The reset was started, but is not proven.');
     const defaults = await this.contents.get(plan.resetHash);
-    const { rows } = compareSets(unit.dictionary, defaults, set, unsaidBy(unit.dictionary, defaults));
+    const basis = await this.contents.get(plan.basisHash);
+    const compared = compareSets(unit.dictionary, defaults, set, unsaidBy(unit.dictionary, defaults));
+    const rows = toldRows(writing, compared.rows, basis);
     if (rows.length === 0) return;
     const codes = rows.map((row) => row.code).join(', ');
     throw new PlanEnd(
@@ -341,7 +365,7 @@ export class WriteRun implements OnModuleInit {
   }
 }
 
-export function doneText({ plan, unit }: Pick<Writing, 'plan' | 'unit'>): string {
+export function doneText({ plan, unit, untold }: Pick<Writing, 'plan' | 'unit' | 'untold'>): string {
   const { steps, kind, restartCheck } = plan;
   const writes = steps.filter(({ phase }) => phase !== 'reset').length;
   const values = writes === 1 ? '1 value' : `${writes} values`;
@@ -350,7 +374,11 @@ export function doneText({ plan, unit }: Pick<Writing, 'plan' | 'unit'>): string
   const written = writes === 0 ? 'Nothing had to be written' : `${values} written, read back`;
   const kept = unit.dictionary.line?.save ? 'saved permanently' : 'kept by the unit at once';
   const byHand = cutOffsOf(plan, unit.dictionary).map((each) => ` ${describeCutOff(each)}`);
-  return `${reset}${written}, ${kept}.${proof}${byHand.join('')}`;
+  const refused =
+    untold.size === 0
+      ? ''
+      : ` ${[...untold].join(', ')} cannot be read at this unit: nothing of that is proven.`;
+  return `${reset}${written}, ${kept}.${proof}${refused}${byHand.join('')}`;
 }
 
 /** Defaults that no maker tells: after a reset nobody can say what they should be, unless they were put back. */

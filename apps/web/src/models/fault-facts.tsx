@@ -27,7 +27,7 @@ export function FaultFacts({
               {at > 0 && ', '}
               <Link
                 to={`/models/${dictionary}?find=${encodeURIComponent(code)}`}
-                className="whitespace-nowrap text-plum hover:underline"
+                className="whitespace-nowrap text-plum underline"
               >
                 <b className="font-mono">{code}</b> {name}
               </Link>
