@@ -98,7 +98,7 @@ function Before({ way }: { way: Identification }) {
           'For a turning identification the motor is uncoupled and may turn freely; under load it breaks off or finds something else.',
         ]
       : []),
-    'Nobody is in the machine, whoever gives the run command sees it.',
+    'Nobody is in the machine, and whoever gives the run command can see it.',
   ];
   return (
     <ul className="mb-3 list-disc pl-5">
