@@ -1,5 +1,6 @@
-import { faultOf, findParameter, type Dictionary, type Fault } from '@drive-keep/core/dictionary';
+import { faultOf, type Dictionary, type Fault } from '@drive-keep/core/dictionary';
 import type { Watchable } from '@drive-keep/core/live';
+import { bearingOn } from '../models/bearing-on.ts';
 import { FaultFacts } from '../models/fault-facts.tsx';
 import type { Sample } from './use-now.ts';
 
@@ -66,9 +67,6 @@ function Known({ dictionary, fault }: { dictionary: Dictionary; fault: Fault | u
     return (
       <p>The faults of {dictionary.name} that are known do not have this number. Its manual tells more.</p>
     );
-  const parameters = fault.parameters.map((code) => ({
-    code,
-    name: findParameter(dictionary, code)?.name ?? '',
-  }));
+  const parameters = bearingOn(dictionary, fault);
   return <FaultFacts dictionary={dictionary.id} fault={fault} parameters={parameters} />;
 }

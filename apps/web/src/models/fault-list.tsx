@@ -1,8 +1,9 @@
 // All faults of a model by their numbers, as the manual has them at its end.
 
-import { findParameter, type Dictionary } from '@drive-keep/core/dictionary';
+import { type Dictionary } from '@drive-keep/core/dictionary';
 import { AddressField } from '../ui/address-inputs.tsx';
 import { Nothing } from '../ui/answer.tsx';
+import { bearingOn } from './bearing-on.ts';
 import { FaultFacts } from './fault-facts.tsx';
 
 export function FaultList({
@@ -40,14 +41,7 @@ export function FaultList({
           >
             <b className="font-mono">{fault.shown}</b>
             <b>{fault.name}</b>
-            <FaultFacts
-              dictionary={dictionary.id}
-              fault={fault}
-              parameters={fault.parameters.map((code) => ({
-                code,
-                name: findParameter(dictionary, code)?.name ?? '',
-              }))}
-            />
+            <FaultFacts dictionary={dictionary.id} fault={fault} parameters={bearingOn(dictionary, fault)} />
           </li>
         ))}
       </ul>

@@ -1,9 +1,10 @@
 // What a parameter is, opened in place below its row.
 
 import type { ComparisonRowView } from '@drive-keep/api';
-import { faultIn, findParameter, type Dictionary, type Parameter } from '@drive-keep/core/dictionary';
+import { faultIn, type Dictionary, type Parameter } from '@drive-keep/core/dictionary';
 import { hasBit, isRaw, showRaw } from '@drive-keep/core/values';
 import { Link } from 'react-router';
+import { bearingOn } from '../models/bearing-on.ts';
 import { FaultFacts } from '../models/fault-facts.tsx';
 import { calculatorOf } from '../calculate/calculator-for.ts';
 import { useParameterHistory } from '../api/queries.ts';
@@ -96,14 +97,7 @@ function FaultsHere({
       <h4 className="font-semibold">
         {fault.shown} {fault.name}
       </h4>
-      <FaultFacts
-        dictionary={dictionary.id}
-        fault={fault}
-        parameters={fault.parameters.map((code) => ({
-          code,
-          name: findParameter(dictionary, code)?.name ?? '',
-        }))}
-      />
+      <FaultFacts dictionary={dictionary.id} fault={fault} parameters={bearingOn(dictionary, fault)} />
     </section>
   ));
 }
