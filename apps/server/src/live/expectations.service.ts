@@ -23,12 +23,16 @@ type Sample = Extract<Watched, { kind: 'sample' }>;
 
 /** A signal that moves less than this share of its range lets one expect the same. */
 const SHARE_STEP = 0.01;
-/** Below this a frequency that sinks is noise, in shares of its parameter's steps. */
-const SINKS_BY = 2;
+/** A speed that has sunk within so long is on its way to rest, however slow the ramp. */
+const SINKS_MS = 2000;
+/** What is odd for less than this is a contact that has just moved. */
+const ODD_MS = 1500;
 
 export class Expecting {
   private last = '';
-  private frequency: number | undefined;
+  private frequencies: { readonly at: number; readonly raw: number }[] = [];
+  /** Since when it does not do what its inputs ask for. */
+  private oddSince: number | undefined;
 
   constructor(
     private readonly machine: Machine,
@@ -41,10 +45,20 @@ export class Expecting {
   /** Anew where something of it has changed; nothing where all is as before. */
   at(sample: Sample): ExpectedView | undefined {
     const seen = this.seenIn(sample);
-    const key = JSON.stringify([[...seen.inputs], [...seen.analogs], seen.runs, seen.fault, seen.slows]);
+    const lasts = this.oddSince !== undefined && sample.at - this.oddSince >= ODD_MS;
+    const key = JSON.stringify([
+      [...seen.inputs],
+      [...seen.analogs],
+      seen.runs,
+      seen.fault,
+      seen.slows,
+      lasts,
+    ]);
     if (key === this.last) return undefined;
     this.last = key;
     const { inputs, agrees, outcomes } = expectationOf(this.machine, this.dictionary, seen);
+    this.oddSince = agrees === false ? (this.oddSince ?? sample.at) : undefined;
+    if (agrees === false && !lasts) return undefined;
     const speaker = { machine: this.machine, term: this.term };
     return {
       by: this.by,
@@ -71,19 +85,17 @@ export class Expecting {
     return { does: opens ? `${term} while it is off` : term, named: named.join(', ') };
   }
 
-  private seenIn({ values, runs }: Sample): Seen {
+  private seenIn({ at, values, runs }: Sample): Seen {
     const { inputs, signals, fault } = this.watchable;
     const raw = (meaning: string) => {
       const code = signals.find((each) => each.meaning === meaning)?.parameter.code;
       return code === undefined ? undefined : values.get(code);
     };
     const frequency = raw('frequency') ?? raw('speed');
+    this.frequencies = this.frequencies.filter((each) => at - each.at <= SINKS_MS);
     const slows =
-      frequency !== undefined &&
-      this.frequency !== undefined &&
-      frequency > 0 &&
-      frequency <= this.frequency - SINKS_BY;
-    this.frequency = frequency;
+      frequency !== undefined && frequency > 0 && this.frequencies.some(({ raw: was }) => was > frequency);
+    if (frequency !== undefined) this.frequencies.push({ at, raw: frequency });
     return {
       inputs: new Map(
         [...inputs].flatMap(([number, { code, bit }]): [string, boolean][] => {

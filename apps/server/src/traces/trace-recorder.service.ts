@@ -52,6 +52,8 @@ const SETTINGS = [
 export class TraceRecorder implements OnApplicationShutdown {
   private readonly logger = new Logger('TraceRecorder');
   private readonly going = new Map<string, Recording>();
+  /** Begun a moment ago and not there yet: a double click is one trace. */
+  private readonly starting = new Map<string, Promise<string>>();
 
   constructor(
     private readonly register: Register,
@@ -62,7 +64,16 @@ export class TraceRecorder implements OnApplicationShutdown {
     private readonly clock: Clock,
   ) {}
 
-  async start(tag: string, wish: TraceWish, { person }: Account): Promise<string> {
+  start(tag: string, wish: TraceWish, account: Account): Promise<string> {
+    const key = JSON.stringify([tag, account.id, wish]);
+    const known = this.starting.get(key);
+    if (known) return known;
+    const started = this.begin(tag, wish, account).finally(() => this.starting.delete(key));
+    this.starting.set(key, started);
+    return started;
+  }
+
+  private async begin(tag: string, wish: TraceWish, { person }: Account): Promise<string> {
     const at = await this.register.unitAt(tag);
     const { line, lineAddress, serial, id, dictionaryId } = at.unit;
     if (!line) throw noLine(tag);
@@ -168,7 +179,11 @@ class Recording {
   ) {
     this.signals = signals;
     this.ended = new Promise((resolve) => (this.finish = resolve));
-    this.timer = setInterval(() => this.flush(), PIECE_MS);
+    this.timer = setInterval(() => {
+      this.flush();
+      // A unit that is silent does not say when the time is over.
+      if (Date.now() - this.begin > this.seconds * 1000 + PIECE_MS) void this.stop('');
+    }, PIECE_MS);
   }
 
   follow(signals: ReturnType<UnitWatch['watch']>, state: ReturnType<UnitWatch['watch']>): void {
@@ -191,7 +206,6 @@ class Recording {
     if (told.kind === 'silent') {
       if (!this.silent) this.mark(Date.now(), told.text);
       this.silent = true;
-      if (Date.now() - this.begin > this.seconds * 1000) void this.stop('');
       return;
     }
     if (this.silent) this.mark(told.at, 'Answers again.');

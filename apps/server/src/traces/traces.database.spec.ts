@@ -119,6 +119,23 @@ describe('a trace', () => {
     expect(list.body.map(({ id }) => id)).toEqual(expect.arrayContaining([one.id, other.id]));
   }, 60_000);
 
+  it('is one where somebody clicks twice, and ends by itself although its unit is silent', async () => {
+    const unit = plant.unit(TAG);
+    const [one, other] = await Promise.all([begin(3, { title: 'Twice' }), begin(3, { title: 'Twice' })]);
+    expect(one.id).toBe(other.id);
+    unit.switchSupply(false);
+    const view = await ended(one.id);
+    unit.switchSupply(true);
+    unit.runContact = true;
+    await settle(3000);
+    expect(Date.parse(view.endedAt ?? '') - Date.parse(view.beganAt)).toBeLessThan(3_001);
+    const trace = await samplesOf(view);
+    // What came again, or too late, is not kept twice.
+    const traces = plant.app.get(Traces);
+    expect(await traces.addPiece(one.id, 99, trace, [])).toEqual({ stop: true });
+    expect(await samplesOf(view)).toEqual(trace);
+  }, 60_000);
+
   it('goes out as a table and comes in again as the same; a file with faults is told by line and kept nowhere', async () => {
     const { id } = await begin(2, { signals: ['frequency', 'current'] });
     const view = await ended(id);

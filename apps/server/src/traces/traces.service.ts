@@ -32,6 +32,7 @@ export class Traces {
   }
 
   async view(id: string): Promise<TraceView> {
+    await this.closeOrphaned();
     const trace = await this.get(id);
     const [position]: { tag: string; duty: string }[] = await this.dataSource.query(
       'select tag, duty from position where id = $1',
@@ -65,6 +66,7 @@ export class Traces {
     return read.value;
   }
 
+  /** All or nothing: what was not kept comes again with the next piece. A trace that is closed takes none any more. */
   async addPiece(
     id: string,
     number: number,
@@ -72,17 +74,17 @@ export class Traces {
     markers: readonly TraceMarker[],
   ): Promise<{ stop: boolean }> {
     const bytes = Buffer.from(packTrace(piece));
-    await this.dataSource.query('insert into trace_piece (trace_id, number, samples) values ($1, $2, $3)', [
-      id,
-      number,
-      bytes,
-    ]);
-    const [rows]: [{ stop_requested: boolean }[]] = await this.dataSource.query(
-      `update trace set last_piece_at = $2, markers = $3, count = count + $4 where id = $1 and state = 'recording'
-       returning stop_requested`,
-      [id, this.clock.now(), JSON.stringify(markers), piece.times.length],
-    );
-    return { stop: rows[0]?.stop_requested ?? true };
+    return this.dataSource.transaction(async (manager) => {
+      const [[row]]: [{ stop_requested: boolean }[]] = await manager.query(
+        `update trace set last_piece_at = $2, markers = $3, count = count + $4 where id = $1 and state = 'recording'
+         returning stop_requested`,
+        [id, this.clock.now(), JSON.stringify(markers), piece.times.length],
+      );
+      if (!row) return { stop: true };
+      const insert = 'insert into trace_piece (trace_id, number, samples) values ($1, $2, $3)';
+      await manager.query(insert, [id, number, bytes]);
+      return { stop: row.stop_requested };
+    });
   }
 
   async requestStop(id: string): Promise<void> {

@@ -68,6 +68,6 @@ function Expected({ expected: { by, agrees, outcomes } }: { expected: ExpectedVi
 
 const NotExpected = () => (
   <p className="max-w-md text-sm text-soft">
-    No backup of this unit is kept: what it should do by its inputs cannot be told before there is one.
+    What it should do by its inputs is told by a backup of this unit that can be read: none has been had yet.
   </p>
 );

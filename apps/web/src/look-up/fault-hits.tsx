@@ -1,4 +1,4 @@
-// Faults that were looked up: a line each, open where it is the only one that shows just this number.
+// Faults that were looked up: a line each, opened for its causes and what to check.
 
 import type { FaultHitView } from '@drive-keep/api';
 import { useState } from 'react';
