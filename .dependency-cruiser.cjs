@@ -19,6 +19,7 @@ const ORDER = [
   'checks',
   'plans',
   'replace',
+  'prove',
   'formats',
 ];
 

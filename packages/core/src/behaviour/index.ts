@@ -2,6 +2,7 @@ export { effectsOf, type Changed, type EffectLimits, type Effects } from './effe
 export { machineOf, type AnalogInput, type DigitalInput, type Machine } from './machine.ts';
 export { mendOf, type Mend } from './mend.ts';
 export * from './outcome.ts';
+export { reachOf, replayed, wayFrom, type Reach, type Reached, type ReachLimits } from './reach.ts';
 export * from './same-behaviour.ts';
 export * from './say-difference.ts';
 export * from './say-outcome.ts';

@@ -49,6 +49,9 @@ const FAULTS: Readonly<Record<Fault, string>> = {
   sto: 'safe torque off',
 };
 
+/** `it coasts`. */
+export const stopText = (way: StopWay): string => STOPS[way];
+
 export const faultText = (fault: Fault): string => FAULTS[fault];
 
 export function sayFrom(from: SpeedFrom, term: TermOf): string {
