@@ -27,6 +27,8 @@ import { PapersModule } from './papers/papers.module.ts';
 import { DryRunModule } from './dry-run/dry-run.module.ts';
 import { PeersModule } from './peers/peers.module.ts';
 import { PlantModule } from './plant/plant.module.ts';
+import { ProofsModule } from './proofs/proofs.module.ts';
+import { ProvingModule } from './proving/proving.module.ts';
 import { QueueModule } from './queue/queue.module.ts';
 import { ReadOffModule } from './read-off/read-off.module.ts';
 import type { Https } from './reaching/certificate.ts';
@@ -47,6 +49,7 @@ const FLOORS = [
   IntegrityModule,
   PapersModule,
   ReplacingModule,
+  ProvingModule,
   ChangesModule,
   DecisionsModule,
   AxesModule,
@@ -69,6 +72,7 @@ const FLOORS = [
   TolerationsModule,
   JobsModule,
   SetsModule,
+  ProofsModule,
   WiringModule,
   RegisterModule,
   CatalogueModule,

@@ -20,6 +20,8 @@ export interface DecisionView {
 
 /** A baseline revision that waits for its signature. */
 export interface DraftView {
+  /** The proof run that would be named by the signature: it has shown on the machine what is proposed. */
+  readonly proof: { readonly id: string; readonly at: string; readonly passed: number } | null;
   /** Revision of the wiring that would be signed with it; nothing where none was kept. */
   readonly wiring: number | null;
   /**

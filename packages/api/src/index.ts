@@ -24,6 +24,7 @@ export * from './site.ts';
 export * from './dry-run.ts';
 export * from './wiring.ts';
 export * from './writing.ts';
+export * from './proving.ts';
 export * from './purposes.ts';
 export * from './replacing.ts';
 export * from './watch.ts';

@@ -180,6 +180,8 @@ export interface BackupMark {
 export type BackupHow = 'read' | 'read-off' | 'imported' | 'before-write' | 'after-write';
 
 export interface BaselineMark {
+  /** The proof run that showed on the machine what was signed; nothing where none had. */
+  readonly proof: string | null;
   /** Revision of the wiring that was signed with it; nothing where there was none. */
   readonly wiring: number | null;
   /** What was signed cannot be read back. */

@@ -179,7 +179,9 @@ export class BaselineDrafts {
       await this.close(manager, id, 'signed', person);
       const proposed = [...new Set(Object.values(draft.proposers).flat())].join(', ') || draft.madeBy;
       const withWiring = now ? `, with revision ${now.revision} of the wiring` : '';
-      const text = `Signed revision ${revision} of the baseline${withWiring}: ${reason}. Proposed by ${proposed}.`;
+      const proof = await this.baselines.provedBy(position.id, contentHash, manager);
+      const proved = proof ? `, proved by a run of ${proof.passed} steps` : '';
+      const text = `Signed revision ${revision} of the baseline${withWiring}${proved}: ${reason}. Proposed by ${proposed}.`;
       await this.logbook.write({ person, action: 'baseline-signed', tag: position.tag, text }, manager);
     });
   }
@@ -242,8 +244,10 @@ export class BaselineDrafts {
   private async view(draft: BaselineDraft, positionId: string): Promise<DraftView> {
     const { manager } = this.dataSource;
     const wiring = await this.wirings.newestRevision(positionId);
+    const proof = await this.baselines.provedBy(positionId, draft.contentHash);
     return {
       ...{ wiring, of: kindOf(draft) },
+      proof: proof ? { id: proof.id, at: proof.endedAt.toISOString(), passed: proof.passed } : null,
       id: draft.id,
       revision: draft.basisRevision + 1,
       codes: draft.codes,

@@ -60,6 +60,38 @@ export const EVIDENCE: readonly EvidenceSource[] = [
     name: (key) => `the baseline ${key}`,
   },
   {
+    table: 'proof_run',
+    key: 'id',
+    columns: [
+      ...['id', 'position_id', 'unit_id', 'serial', 'dictionary_id', 'set_hash', 'set_title', 'set_at'],
+      ...['wiring_revision', 'scope', 'since', 'why', 'plan', 'left_out', 'started_by', 'started_at'],
+    ],
+    name: (key) => `the proof run ${key}`,
+  },
+  {
+    table: 'proof_evidence',
+    key: 'id',
+    columns: [
+      ...['id', 'run_id', 'step', 'state', 'stage', 'text', 'likely', 'figures', 'readings'],
+      ...['began_at', 'ended_at', 'taken_by'],
+    ],
+    name: (key) => `the evidence ${key} of a proof run`,
+  },
+  {
+    table: 'proof_saying',
+    key: 'id',
+    columns: ['id', 'run_id', 'step', 'verdict', 'seen', 'evidence_id', 'said_by', 'said_at', 'told_at'],
+    name: (key) => `word ${key} of a proof run`,
+  },
+  {
+    table: 'proof_end',
+    key: 'run_id',
+    columns: [
+      ...['run_id', 'state', 'why', 'passed', 'failed', 'not_done', 'record', 'hash', 'ended_by', 'ended_at'],
+    ],
+    name: (key) => `the end of the proof run ${key}`,
+  },
+  {
     table: 'logbook',
     key: 'id',
     columns: ['id', 'at', 'person', 'action', 'tag', 'text', 'facts'],

@@ -17,13 +17,16 @@ interface Row {
   readonly wiring_revision: number | null;
   readonly wiring_hash: string | null;
   readonly kept_wiring: string | null;
+  readonly proof_hash: string | null;
+  readonly kept_proof: string | null;
   readonly signature: string;
   readonly files_hash: string | null;
 }
 
 export async function checkSignatures(manager: EntityManager): Promise<readonly IntegrityFinding[]> {
   const rows: Row[] = await manager.query(
-    `select b.*, p.tag, d.files_hash, w.hash as kept_wiring from baseline b left join position p on p.id = b.position_id
+    `select b.*, p.tag, d.files_hash, w.hash as kept_wiring, e.hash as kept_proof
+       from baseline b left join position p on p.id = b.position_id left join proof_end e on e.run_id = b.proof_run_id
        left join set_content c on c.hash = b.content_hash left join dictionary d on d.id = c.dictionary_id
        left join wiring_revision w on w.position_id = b.position_id and w.revision = b.wiring_revision
       order by b.position_id, b.revision`,
@@ -43,6 +46,7 @@ function faultOf(row: Row, last: Row | undefined): string | undefined {
     ...{ positionId: row.position_id, revision: row.revision, contentHash: row.content_hash },
     ...{ dictionaryHash: row.dictionary_hash, signedAt: row.signed_at, signedBy: row.signed_by },
     ...{ reason: row.reason, before: row.before, wiringHash: row.wiring_hash },
+    proofHash: row.proof_hash,
   });
   if (made !== row.signature) return 'is not what was signed: one of its facts was exchanged.';
   if (row.revision !== (last?.revision ?? 0) + 1)
@@ -53,5 +57,7 @@ function faultOf(row: Row, last: Row | undefined): string | undefined {
     return 'was signed by another dictionary than the one that is kept.';
   if (row.wiring_hash !== row.kept_wiring)
     return `was signed with another wiring than the one that is kept as revision ${row.wiring_revision}.`;
+  if (row.proof_hash !== row.kept_proof)
+    return 'was signed with another record of its proof run than the one that is kept.';
   return undefined;
 }

@@ -31,7 +31,8 @@ export type Watched =
       readonly runs: boolean | null;
       readonly faulty: boolean | null;
     }
-  | { readonly kind: 'silent'; readonly text: string };
+  /** `away`: it was asked and did not answer. */
+  | { readonly kind: 'silent'; readonly text: string; readonly away: boolean };
 
 /** Who answers is asked again so often: a unit may be exchanged while somebody looks. */
 const IDENTITY_MS = 5000;
@@ -160,7 +161,7 @@ class Reader {
     const text = this.hasLine
       ? `${tag} has been asked and has not answered yet.`
       : `${line.name} is busy with something else; ${tag} is asked as soon as it is free.`;
-    for (const watcher of this.watchers.keys()) watcher.tell({ kind: 'silent', text });
+    for (const watcher of this.watchers.keys()) watcher.tell({ kind: 'silent', text, away: false });
   }
 
   private sleep(ms: number): Promise<void> {
@@ -176,7 +177,7 @@ class Reader {
   private async sample(watchers: readonly Watcher[]): Promise<Watched> {
     const codes = new Set(watchers.flatMap((each) => each.codes).filter((code) => !this.refused.has(code)));
     const status = watchers.some((each) => each.status);
-    let told: Watched = { kind: 'silent', text: '' };
+    let told: Watched = { kind: 'silent', text: '', away: false };
     const look = async (drive: DriveLine): Promise<void> => {
       this.hasLine = true;
       told = await this.ask(drive, [...codes], status);
@@ -191,14 +192,14 @@ class Reader {
           retries: 0,
         });
     } catch (error) {
-      return { kind: 'silent', text: `${this.unit.tag} cannot be asked now: ${String(error)}` };
+      return { kind: 'silent', text: `${this.unit.tag} cannot be asked now: ${String(error)}`, away: false };
     }
     return told;
   }
 
   private async ask(drive: DriveLine, codes: readonly Code[], status: boolean): Promise<Watched> {
     // Everybody may have gone while the line was waited for.
-    if (this.watchers.size === 0) return { kind: 'silent', text: '' };
+    if (this.watchers.size === 0) return { kind: 'silent', text: '', away: false };
     const fault = await this.identify(drive);
     if (fault) return this.silent(fault);
     const begun = Date.now();
@@ -260,6 +261,10 @@ class Reader {
 
   private silent(fault: ReadFault): Watched {
     const { tag, serial, dictionary } = this.unit;
-    return { kind: 'silent', text: faultText(fault, { tag, serial, modelName: dictionary.name }) };
+    return {
+      kind: 'silent',
+      text: faultText(fault, { tag, serial, modelName: dictionary.name }),
+      away: fault.code === 'no-answer',
+    };
   }
 }

@@ -63,7 +63,7 @@ export class WatchController {
       .watch(id, unit, { codes: [...new Set(codes)], everyMs: EVERY_MS, status: true })
       .pipe(
         concatMap((told): WatchEvent[] => {
-          if (told.kind === 'silent') return [told];
+          if (told.kind === 'silent') return [{ kind: 'silent', text: told.text }];
           const expected = expecting?.at(told);
           const sample: WatchEvent = { ...told, values: Object.fromEntries(told.values) };
           return expected ? [sample, { kind: 'expected', expected }] : [sample];

@@ -153,4 +153,5 @@ const baselineMark = (baseline: Baseline, damaged: boolean): BaselineMark => ({
   reason: baseline.reason,
   hash: baseline.contentHash,
   wiring: baseline.wiringRevision,
+  proof: baseline.proofRunId,
 });

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { CatalogueModule } from '../catalogue/catalogue.module.ts';
 import { LogbookModule } from '../logbook/logbook.module.ts';
+import { ProofsModule } from '../proofs/proofs.module.ts';
 import { RegisterModule } from '../register/register.module.ts';
 import { StorageModule } from '../storage/storage.module.ts';
 import { WiringModule } from '../wiring/wiring.module.ts';
@@ -25,6 +26,7 @@ import { SetContent } from './set-content.entity.ts';
     WiringModule,
     CatalogueModule,
     LogbookModule,
+    ProofsModule,
     StorageModule,
   ],
   providers: [Axes, Backups, Baselines, ContentStore, Drift, FoundAgain, History, SetParts],

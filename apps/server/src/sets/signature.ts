@@ -1,5 +1,5 @@
-// What a baseline's signature stands for: content, dictionary, wiring, signer, time, reason and the revision before, in one
-// hash.
+// What a baseline's signature stands for: content, dictionary, wiring, proof run, signer, time, reason and the revision before,
+// in one hash.
 // Whoever exchanges one of them has to exchange every later revision, too, and the chain of evidence tells even that.
 
 import { createHash } from 'node:crypto';
@@ -17,13 +17,19 @@ export interface Signed {
   readonly before: string | null;
   /** Of the wiring that was signed with it; nothing where the position had none, and in older revisions. */
   readonly wiringHash: string | null;
+  /** Of the record of the proof run that showed on the machine what is signed; nothing where none had. */
+  readonly proofHash: string | null;
 }
 
 /** SHA-256 (FIPS 180-4) over the facts in a fixed order, as `sha256:` and 64 hexadecimal digits. */
 export function signatureOf(signed: Signed): string {
   const { positionId, revision, contentHash, dictionaryHash, signedAt, signedBy, reason } = signed;
-  const { before, wiringHash } = signed;
+  const { before, wiringHash, proofHash } = signed;
   const facts = [positionId, revision, contentHash, dictionaryHash, signedAt.toISOString(), signedBy, reason];
-  const text = JSON.stringify([...facts, before, ...(wiringHash === null ? [] : [wiringHash])]);
+  const named = [
+    ...(wiringHash === null ? [] : [wiringHash]),
+    ...(proofHash === null ? [] : [`proof ${proofHash}`]),
+  ];
+  const text = JSON.stringify([...facts, before, ...named]);
   return `sha256:${createHash('sha256').update(text).digest('hex')}`;
 }

@@ -27,6 +27,7 @@ import { SetParts1764000000024 } from './migrations/set-parts.ts';
 import { Checks1764000000025 } from './migrations/checks.ts';
 import { Faults1764000000026 } from './migrations/faults.ts';
 import { Traces1764000000027 } from './migrations/traces.ts';
+import { Proofs1764000000028 } from './migrations/proofs.ts';
 import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -66,6 +67,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Checks1764000000025,
     Faults1764000000026,
     Traces1764000000027,
+    Proofs1764000000028,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

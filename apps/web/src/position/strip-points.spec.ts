@@ -38,6 +38,7 @@ const history: HistoryView = {
     hash: String(revision),
     damaged: false,
     wiring: null,
+    proof: null,
   })),
 };
 

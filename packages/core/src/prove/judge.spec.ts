@@ -23,8 +23,10 @@ import {
   proofPlanOf,
   rampSettingOf,
   type Judgement,
+  type Observed,
   type ProofPlan,
   type ProofStep,
+  type Told,
 } from './index.ts';
 
 const IDS = ['halvern-hn20@1', 'halvern-hn64@2', 'toreka-c1@1', 'toreka-c7@1', 'toreka-f3@1', 'quenby-s4@1'];
@@ -35,7 +37,7 @@ function judged(machine: Machine, { inputs }: ProofPlan, step: ProofStep): Judge
   const judge = new Judge(step, inputs);
   let last: Judgement | undefined;
   for (const told of playedStep(machine, step)) {
-    last = 'silent' in told ? judge.silent(told.at) : judge.take(told);
+    last = 'silent' in told ? judge.silent(told.at, true) : judge.take(told);
     if (last.state !== 'waits') return last;
   }
   return last;
@@ -72,6 +74,12 @@ function short(model: Dictionary): ReadonlyMap<Code, Reading> {
   });
   return new Map(codes.flatMap((code) => [[code, written.readings.get(code) as Reading]]));
 }
+/** A unit that tells everything but a loop. */
+const toldOf = ({ inputs }: ProofPlan): Told => ({
+  inputs: new Set(inputs.map(({ number }) => number)),
+  analogs: new Set(['1', '2']),
+  ...{ status: true, hertz: true, loop: false },
+});
 const RAMPS = ['ramp.up', 'ramp.down', 'ramp.up2', 'ramp.down2', 'ramp.jog'];
 
 const belt = (id: string, more: Readonly<Record<string, string | number>> = {}): Machine =>
@@ -93,8 +101,7 @@ describe('steps of a proof run', () => {
         for (const step of plan.steps) {
           // A loop, and a speed by ramps that are longer than anybody waits here, are played elsewhere.
           const plays = step.stages.every(({ speed, within }) => speed?.kind !== 'loop' && within <= 120);
-          if (!plays || !canJudge(step, { inputs: plan.inputs.map(({ number }) => number), status: true }))
-            continue;
+          if (!plays || !canJudge(step, toldOf(plan))) continue;
           const said = judged(machine, plan, step);
           if (said?.state !== 'passed')
             throw new Error(
@@ -172,10 +179,21 @@ describe('a judge', () => {
     const half = all.slice(0, Math.floor(all.length / 2));
     const stage = half.map((told) => judge.take(told)).at(-1)?.stage ?? 0;
     expect(stage).toBeGreaterThan(0);
-    expect(judge.silent(half.at(-1)?.at ?? 0).stage).toBe(0);
+    expect(judge.silent(half.at(-1)?.at ?? 0, true).stage).toBe(0);
     // What is left of the step alone does not pass it.
     const rest = all.slice(half.length).map((told) => judge.take(told));
     expect(rest.filter(({ state }) => state === 'passed')).toEqual([]);
+  });
+
+  it('takes a line that is busy for no supply that was away', () => {
+    const step = named('values');
+    const rest = played(step)[0] as Observed;
+    const judge = new Judge(step, plan.inputs);
+    for (let at = 0; at < 1000; at += 100) judge.take({ ...rest, at });
+    expect(judge.silent(1500, false).stage).toBe(1);
+    // It answers again after a gap: nobody has seen that it was asked and silent.
+    expect(judge.take({ ...rest, at: 6000 })).toMatchObject({ state: 'waits', stage: 1 });
+    expect(judge.silent(7000, true).stage).toBe(2);
   });
 
   it('says which wire is likely open where nothing moves', () => {

@@ -85,13 +85,13 @@ export class Judge {
     return this.stage > 0;
   }
 
-  /** Nothing comes from the unit. */
-  silent(at: number): Judgement {
+  /** Nothing comes from the unit. `away`: it was asked and does not answer; else nobody could ask it. */
+  silent(at: number, away: boolean): Judgement {
     if (this.ended) return this.ended;
-    const next = this.next;
-    if (next?.silent === true && !this.gone) {
-      this.gone = true;
-      this.reach(at);
+    if (this.next?.silent === true) {
+      // Only a unit that was asked and does not answer has lost its supply.
+      if (away) this.reach(at);
+      this.gone = away;
     } else if (!this.gone) this.begin();
     return this.now();
   }
@@ -101,13 +101,9 @@ export class Judge {
     const { at } = seen;
     const gap = this.last !== undefined && at - this.last > GAP_MS;
     this.last = at;
-    if (gap && !this.gone && this.stage > 0) {
-      // A short cut of the supply looks like a gap; a unit that answers again was away.
-      if (this.next?.silent === true) this.reach(at);
-      else this.begin();
-    }
+    if (gap && !this.gone && this.next?.silent !== true) this.begin();
     this.gone = false;
-    if (this.next?.silent === true) return this.now();
+    if (this.next?.silent === true) return this.now(seen);
     if (seen.hertz !== null) this.course.push({ at: at / 1000, value: seen.hertz });
     // Of what was before a change only as much as shows where it began from.
     if (!this.ramping) this.course = this.course.filter((point) => at / 1000 - point.at <= BEFORE_S);
@@ -326,7 +322,7 @@ function speedFits({ speed }: Stage, { hertz, analogs, loop }: Observed): boolea
   if (speed === null) return true;
   if (speed.kind === 'loop')
     return loop === null || Math.abs(loop.actual - loop.wanted) <= loop.range * LOOP_SHARE;
-  if (hertz === null) return true;
+  if (hertz === null) return false;
   const wanted = speed.kind === 'fixed' ? speed.hertz : hertzAt(speed.points, analogs[speed.input]);
   return wanted === undefined || Math.abs(hertz - wanted) <= Math.max(SPEED_HZ, wanted * SPEED_SHARE);
 }
@@ -361,12 +357,29 @@ const doing = ({ runs, faulty, hertz }: Observed): string =>
     .filter((each) => each !== '')
     .join(' ');
 
-/** Whether what a unit shows can tell this step at all; else a person types what he saw. */
-export const canJudge = (
-  { stages }: ProofStep,
-  told: { readonly inputs: readonly string[]; readonly status: boolean },
-): boolean =>
+/** What the registers of a unit tell. */
+export interface Told {
+  /** Numbers of inputs and of analog inputs. */
+  readonly inputs: ReadonlySet<string>;
+  readonly analogs: ReadonlySet<string>;
+  readonly status: boolean;
+  readonly hertz: boolean;
+  readonly loop: boolean;
+}
+
+/** Whether what a unit tells is enough to judge this step; else a person types what he saw. */
+export const canJudge = ({ stages }: ProofStep, told: Told): boolean =>
   stages.length > 0 &&
-  stages.every((stage, at) => at === 0 || isSeen(stages[at - 1] as Stage, stage)) &&
-  (told.status || stages.every(({ runs, faulty }) => !runs && !faulty)) &&
-  stages.every(({ inputs }) => Object.keys(inputs).every((each) => told.inputs.includes(each)));
+  stages.every(
+    (stage, at) =>
+      Object.keys(stage.inputs).every((each) => told.inputs.has(each)) &&
+      (told.status || (!stage.runs && !stage.faulty)) &&
+      (at === 0 || isSeen(stages[at - 1] as Stage, stage)) &&
+      (!stage.settles || speedTold(stage.speed, told)),
+  );
+
+function speedTold(speed: Stage['speed'], { hertz, loop, analogs }: Told): boolean {
+  if (speed === null) return true;
+  if (speed.kind === 'loop') return loop;
+  return hertz && (speed.kind === 'fixed' || analogs.has(speed.input));
+}

@@ -54,7 +54,7 @@ export function proofPlanOf(machine: Machine, term: TermOf, limits = LIMITS): Pr
   ].map(({ part, events }) => ({ part, events: letGo(machine, events) }));
   const steps = merged(ways).map((way) => stepOf(speaker, way));
   return {
-    steps: inOrder([...steps.filter(({ stages }) => stages.length > 0), stillThere()]),
+    steps: inOrder([...steps, stillThere(speaker)]),
     inputs: inputsOf(machine),
     ...{ states, unfinished, untold },
   };
@@ -300,15 +300,15 @@ function rampCodes({ set }: Machine, part: ProofPart): readonly Code[] {
 }
 
 /** The last one: whatever was proved is worth nothing if it is gone tomorrow. */
-const stillThere = (): ProofStep => ({
-  id: VALUES_STEP,
-  part: 'values',
-  title: 'Every setting is still there after the supply was away',
-  stages: [],
-  eyes: [],
-  codes: [],
-  terminals: [],
-});
+function stillThere(speaker: Speaker): ProofStep {
+  const events: readonly Event[] = [ON, { kind: 'supply', on: false }, ON];
+  const steps = replayed(speaker.machine, events);
+  return {
+    ...{ id: VALUES_STEP, part: 'values', eyes: [], codes: [], terminals: [] },
+    title: 'Every setting is still there after the supply was away',
+    stages: stagesOf(speaker, steps, events),
+  };
+}
 
 const inOrder = (steps: readonly ProofStep[]): readonly ProofStep[] =>
   PROOF_PARTS.flatMap((part) => steps.filter((each) => each.part === part));

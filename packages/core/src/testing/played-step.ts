@@ -2,7 +2,7 @@
 // times a second.
 
 import { replayed, SIGNAL_ENDS, type Event, type Machine, type Stepped } from '../behaviour/index.ts';
-import { rampSettingOf, type Observed, type ProofStep } from '../prove/index.ts';
+import { rampSettingOf, VALUES_STEP, type Observed, type ProofStep } from '../prove/index.ts';
 import { predictedCourse, type RampSetting } from '../signals/index.ts';
 
 const READ_MS = 100;
@@ -12,7 +12,9 @@ const STAYS_MS = 2500;
 /** The deeds of a step, by its name. */
 export const deedsOfStep = ({ id }: ProofStep): readonly Event[] => [
   { kind: 'supply', on: true },
-  ...[...id.matchAll(/(\w[^ =]*)=(wire \d+|at \S+|\S+)|wait/g)].map(([all, what = '', to = '']): Event => {
+  ...[
+    ...(id === VALUES_STEP ? 'supply=0 supply=1' : id).matchAll(/(\w[^ =]*)=(wire \d+|at \S+|\S+)|wait/g),
+  ].map(([all, what = '', to = '']): Event => {
     if (all === 'wait') return { kind: 'settle' };
     if (what === 'supply') return { kind: 'supply', on: to === '1' };
     if (what === 'key') return { kind: 'key', key: to as (Event & { kind: 'key' })['key'] };
