@@ -33,6 +33,23 @@ export async function changeUnit(serial: number, change: object): Promise<void> 
   }).toPass({ timeout: 90_000 });
 }
 
+/** Name of the conductor that ends at a terminal of a unit. */
+export async function joinedAt(serial: number, terminal: string): Promise<string> {
+  const record = JSON.parse(readFileSync(join(process.env['E2E_DATA'] ?? '', 'running.json'), 'utf8')) as {
+    control: number;
+  };
+  const units = (await (await fetch(`http://127.0.0.1:${record.control}/units`)).json()) as {
+    serial: number;
+    joined: Readonly<Record<string, readonly string[]>>;
+  }[];
+  const joined = units.find((each) => each.serial === serial)?.joined ?? {};
+  const found = Object.entries(joined).find(
+    ([name, ends]) => name.startsWith('wire') && ends.includes(terminal),
+  );
+  if (!found) throw new Error(`no wire at ${terminal}`);
+  return found[0];
+}
+
 /** Another drive in the place of one, as it comes out of its box. */
 export async function swapUnit(serial: number, spare: object): Promise<void> {
   const record = JSON.parse(readFileSync(join(process.env['E2E_DATA'] ?? '', 'running.json'), 'utf8')) as {
@@ -62,6 +79,7 @@ export const SCREENS = [
   '/positions/KL1-CA-01/checks',
   '/positions/KL1-RD-03/now',
   '/positions/KL1-FD-01/traces',
+  '/positions/KL1-RD-03/proofs',
   '/positions/KL1-RD-03/identify',
   '/models/toreka-f3@1?part=faults',
   '/calculate/motor?position=KL1-RD-03',

@@ -21,6 +21,7 @@ const PROJECTS = [
   'replacing',
   'checks',
   'live',
+  'proving',
   'site',
   'own',
   ...LOOKS_ONLY,

@@ -39,6 +39,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./traces/traces-page.tsx')).TracesPage }),
       },
       {
+        path: 'positions/:tag/proofs',
+        lazy: async () => ({ Component: (await import('./proving/proofs-page.tsx')).ProofsPage }),
+      },
+      {
+        path: 'proofs/:id',
+        lazy: async () => ({ Component: (await import('./proving/proof-page.tsx')).ProofPage }),
+      },
+      {
         path: 'traces/:id',
         lazy: async () => ({ Component: (await import('./traces/trace-page.tsx')).TracePage }),
       },

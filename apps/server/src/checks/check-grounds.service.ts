@@ -12,6 +12,7 @@ import { meaningOf } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Meanings } from '../catalogue/meanings.service.ts';
+import { Baselines } from '../sets/baselines.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import type { Wiring } from '@drive-keep/core/wiring';
 import { Wirings } from '../wiring/wirings.service.ts';
@@ -46,13 +47,15 @@ export interface GroundRow {
   readonly ambient: number | null;
   /** Codes written and not saved; nothing where no plan tells it. */
   readonly unsaved: string[] | null;
+  /** The newest proof run of its unit that was closed. */
+  readonly last_proof: string | null;
 }
 
 const ROWS = `
 select p.id, p.tag, p.duty, p.machine_id, u.id as unit_id, u.dictionary_id, d.model, u.rating, u.region, u.firmware,
        u.line_id, u.line_address, b.content_hash, look.at as looked_at, base.content_hash as base_hash,
        w.hash as wiring_hash, w.revision as wiring_revision, mo.plate, p.supply_id, p.cabinet_id,
-       s.nominal_volts, s.frequency, s.residual_milliamps, m.volts, c.ambient, memory.unsaved
+       s.nominal_volts, s.frequency, s.residual_milliamps, m.volts, c.ambient, memory.unsaved, proof.run_id as last_proof
 from position p
 join unit u on u.position_id = p.id and u.removed_at is null
 join dictionary d on d.id = u.dictionary_id
@@ -78,6 +81,10 @@ left join lateral (
    where plan.unit_id = u.id and plan.ended_at is not null and (plan.saved or step.code is not null)
   having count(*) > 0
 ) memory on true
+left join lateral (
+  select e.run_id from proof_end e join proof_run r on r.id = e.run_id
+   where r.unit_id = u.id and e.state = 'closed' order by e.ended_at desc limit 1
+) proof on true
 where p.retired_at is null
 `;
 
@@ -86,7 +93,7 @@ const MOST_PEERS = 24;
 const MOST_REMEMBERED = 20_000;
 const MOST_SETS = 400;
 /** Goes up when a check is changed: what was found by another edition is looked at again. */
-const EDITION = 2;
+const EDITION = 3;
 
 @Injectable()
 export class CheckGrounds {
@@ -101,6 +108,7 @@ export class CheckGrounds {
     private readonly meanings: Meanings,
     private readonly contents: ContentStore,
     private readonly wirings: Wirings,
+    private readonly baselines: Baselines,
   ) {}
 
   /** Every position that has a unit, in the order of its tags. */
@@ -159,6 +167,7 @@ export class CheckGrounds {
       firmware: promised ? null : row.firmware,
       peers: promised ? [] : await this.peersOf(row, rows),
       baseline: await this.baselineOf(row, set.dictionary),
+      proved: promised ? null : await this.isProved(row),
       unsaved: promised ? [] : (row.unsaved as Code[] | null),
     });
   }
@@ -170,6 +179,12 @@ export class CheckGrounds {
       if (set) peers.push({ tag: each.tag, firmware: each.firmware, set });
     }
     return peers;
+  }
+
+  /** Nothing where the unit was never proved at all: then nobody has begun to. */
+  private async isProved({ id, base_hash: hash, last_proof }: GroundRow): Promise<boolean | null> {
+    if (last_proof === null || hash === null) return null;
+    return (await this.baselines.provedBy(id, hash)) !== undefined;
   }
 
   /** One of another model says nothing to this one. */

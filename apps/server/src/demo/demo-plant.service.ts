@@ -39,6 +39,7 @@ import { STACKER_CONTROLLER } from './packing.ts';
 import { makeMotors } from './demo-motors.ts';
 import { makeSite } from './demo-site.ts';
 import { DemoFindings } from './demo-findings.service.ts';
+import { DemoProofs } from './demo-proofs.service.ts';
 import { DemoTraces } from './demo-traces.service.ts';
 import { DemoReplacements } from './demo-replacements.service.ts';
 import { makeMovedWiring, makeWirings } from './demo-wirings.ts';
@@ -68,6 +69,7 @@ export class DemoPlant {
     private readonly replacements: DemoReplacements,
     private readonly findings: DemoFindings,
     private readonly traces: DemoTraces,
+    private readonly proofs: DemoProofs,
   ) {}
 
   /** `ports` by line name, as the simulated plant opened them. */
@@ -104,6 +106,7 @@ export class DemoPlant {
     await this.replacements.make(placed, now);
     await this.findings.make(placed, now);
     await this.traces.make(placed, now);
+    await this.proofs.make(placed, now);
   }
 
   private async makeRegister(manager: EntityManager, now: Date): Promise<Placed[]> {

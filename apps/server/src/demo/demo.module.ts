@@ -6,7 +6,10 @@ import { SetsModule } from '../sets/sets.module.ts';
 import { ReplacingModule } from '../replacing/replacing.module.ts';
 import { ChecksModule } from '../checks/checks.module.ts';
 import { DemoFindings } from './demo-findings.service.ts';
+import { ProvingModule } from '../proving/proving.module.ts';
 import { TracesModule } from '../traces/traces.module.ts';
+import { WiringModule } from '../wiring/wiring.module.ts';
+import { DemoProofs } from './demo-proofs.service.ts';
 import { DemoTraces } from './demo-traces.service.ts';
 import { DemoReplacements } from './demo-replacements.service.ts';
 import { DemoPlant } from './demo-plant.service.ts';
@@ -16,12 +19,14 @@ import { DemoPlant } from './demo-plant.service.ts';
     ReplacingModule,
     ChecksModule,
     TracesModule,
+    ProvingModule,
     AccessModule,
     CatalogueModule,
     SetsModule,
+    WiringModule,
     LogbookModule,
   ],
-  providers: [DemoPlant, DemoFindings, DemoReplacements, DemoTraces],
+  providers: [DemoPlant, DemoFindings, DemoReplacements, DemoTraces, DemoProofs],
   exports: [DemoPlant],
 })
 export class DemoModule {}

@@ -14,6 +14,8 @@ import { LabelsController } from './labels.controller.ts';
 import { Labels } from './labels.service.ts';
 import { PapersController } from './papers.controller.ts';
 import { ReplacingModule } from '../replacing/replacing.module.ts';
+import { ProvingModule } from '../proving/proving.module.ts';
+import { ProofPapersController } from './proof-papers.controller.ts';
 import { Papers } from './papers.service.ts';
 import { ReplacementPapersController } from './replacement-papers.controller.ts';
 import { ReplacementPapers } from './replacement-papers.service.ts';
@@ -21,6 +23,7 @@ import { ReplacementPapers } from './replacement-papers.service.ts';
 @Module({
   imports: [
     ReplacingModule,
+    ProvingModule,
     DecisionsModule,
     KeyInModule,
     CompareModule,
@@ -33,7 +36,7 @@ import { ReplacementPapers } from './replacement-papers.service.ts';
     PlantModule,
     LogbookModule,
   ],
-  controllers: [PapersController, ReplacementPapersController, LabelsController],
+  controllers: [PapersController, ReplacementPapersController, ProofPapersController, LabelsController],
   providers: [Papers, ReplacementPapers, Labels],
   exports: [Papers],
 })

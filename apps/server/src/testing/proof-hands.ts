@@ -10,11 +10,14 @@ const STAYS_MS = 700;
 /** A key that changes nothing is not waited for longer. */
 const UNSEEN_MS = 1500;
 const LOOK_MS = 50;
+/** What a control loop leads never stands quite still. */
+const LOOP_MS = 20_000;
 
 export const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** Everything as it rests. */
 export async function atRest(unit: SimUnit): Promise<void> {
+  for (const each of unit.wired?.floor.broken ?? []) unit.wired?.cut(each, false);
   unit.runContact = false;
   unit.wired?.press('reset');
   unit.wired?.press('automatic');
@@ -22,6 +25,8 @@ export async function atRest(unit: SimUnit): Promise<void> {
 }
 
 export class ProofHands {
+  last: EventStream<ProofWatchEvent> | undefined;
+
   constructor(
     private readonly caller: Caller,
     private readonly unit: SimUnit,
@@ -35,10 +40,10 @@ export class ProofHands {
   ): Promise<ProofEvidenceView> {
     await atRest(this.unit);
     const stream = await this.watch(run, step.id);
+    this.last = stream;
     try {
       await this.reach(stream, 1);
-      const deeds =
-        step.id === 'values' ? ['supply=0', 'supply=1'] : step.id === 'rest' ? [] : step.id.split(' ');
+      const deeds = deedsOf(step.id);
       for (const [at, deed] of deeds.entries()) {
         await beforeDeed?.(at);
         if (kept(stream)) break;
@@ -67,6 +72,7 @@ export class ProofHands {
   do(deed: string): void {
     const [what = '', to = ''] = deed.split('=');
     if (what === 'supply') this.unit.switchSupply(to === '1');
+    else if (what === 'break' || what === 'mend') this.unit.wired?.cut(to, what === 'break');
     else if (what === 'key') this.unit.wired?.press(to as 'run');
     else this.unit.wired?.work(what, Number(to));
   }
@@ -84,7 +90,11 @@ export class ProofHands {
   /** Its speed stands, and the judge has had its time to see that. */
   private async settled(stream: EventStream<ProofWatchEvent>): Promise<void> {
     let last = -1;
-    for (let still = 0; still < STAYS_MS * 2 && !kept(stream);) {
+    for (
+      let still = 0, waited = 0;
+      still < STAYS_MS * 2 && waited < LOOP_MS && !kept(stream);
+      waited += LOOK_MS
+    ) {
       await pause(LOOK_MS);
       const now = this.unit.seen.frequency;
       still = Math.abs(now - last) < 0.01 ? still + LOOK_MS : 0;
@@ -92,6 +102,10 @@ export class ProofHands {
     }
   }
 }
+
+/** By the name of the step: `S1=1`, `break=wire 3`, `wait`. */
+const deedsOf = (id: string): readonly string[] =>
+  id === 'values' ? ['supply=0', 'supply=1'] : (id.match(/\w[^ =]*=(?:wire \d+|at \S+|\S+)|wait/g) ?? []);
 
 const kept = ({ events }: EventStream<ProofWatchEvent>): ProofEvidenceView | undefined =>
   events.flatMap((event) => (event.kind === 'kept' ? [event.evidence] : []))[0];

@@ -30,6 +30,8 @@ import type {
   ParameterStep,
   PeersView,
   PositionDetailView,
+  ProofReading,
+  ProofsView,
   PeerGroup,
   PlantFindingsView,
   RegisterOutline,
@@ -241,6 +243,10 @@ export const useTrace = (id: string) =>
     refetchInterval: ({ state }: { state: { data?: TraceView } }) =>
       state.data?.state === 'recording' ? 1000 : false,
   });
+export const useProofList = (tag: string) => useGet<ProofsView>(`positions/${tag}/proofs`);
+/** What was read never changes. */
+export const useProofReadings = (run: string, evidence: string, enabled: boolean) =>
+  useGet<readonly ProofReading[]>(`proofs/${run}/evidence/${evidence}`, { staleTime: Infinity, enabled });
 export const useRounds = () => useGet<readonly RoundView[]>('rounds', { refetchInterval: 10_000 });
 export const useIntegrity = () => useGet<{ readonly report: IntegrityReport | null }>('integrity');
 export const useMotors = () => useGet<readonly MotorView[]>('motors');

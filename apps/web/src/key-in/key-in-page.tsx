@@ -53,7 +53,12 @@ function Sheet({ own, state }: { own: OwnSheet; state: KeyInState }) {
         {sheet.state === 'finished' && sheet.finishedAt && (
           <div className="mt-3">
             <Notice level="plain">
-              Finished by {sheet.finishedBy}, {showTime(sheet.finishedAt)}. Read the unit off to prove it.
+              Finished by {sheet.finishedBy}, {showTime(sheet.finishedAt)}. Read the unit off to show what it
+              holds;{' '}
+              <Link to={`/positions/${sheet.tag}/proofs`} className="text-plum underline">
+                a proof run
+              </Link>{' '}
+              shows what it does.
             </Notice>
           </div>
         )}

@@ -117,8 +117,7 @@ describe('finishing', () => {
 
 describe('a draft that waits for its signature', () => {
   const draft = {
-    ...{ proof: null,
-    of: 'differences' as const, wiring: null },
+    ...{ proof: null, of: 'differences' as const, wiring: null },
     id: 'draft-1',
     revision: 4,
     codes: ['RA1'],

@@ -49,6 +49,7 @@ export function DraftNotice({ tag, draft }: { tag: string; draft: DraftView }) {
                 .
               </>
             )}{' '}
+            <Proved tag={tag} draft={draft} />{' '}
             <Link to={`/positions/${tag}/dry-run?set=draft`} className="text-plum hover:underline">
               Dry run
             </Link>{' '}
@@ -118,5 +119,28 @@ export function FirstBaseline({ tag }: { tag: string }) {
       </Button>
       {propose.error && <ProblemNotice error={propose.error} />}
     </form>
+  );
+}
+
+/** Which proof run the signature would name, or that none has shown on the machine what is signed. */
+function Proved({ tag, draft: { proof } }: { tag: string; draft: DraftView }) {
+  if (!proof)
+    return (
+      <>
+        No{' '}
+        <Link to={`/positions/${tag}/proofs`} className="text-plum hover:underline">
+          proof run
+        </Link>{' '}
+        has shown it on the machine.
+      </>
+    );
+  return (
+    <>
+      It names the{' '}
+      <Link to={`/proofs/${proof.id}`} className="text-plum hover:underline">
+        proof run of {showTime(proof.at)}
+      </Link>
+      , which has shown it on the machine.
+    </>
   );
 }

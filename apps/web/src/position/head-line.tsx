@@ -34,6 +34,7 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
     ...(mayWork && position.newestBackup ? [{ to: 'reset', name: 'Reset' }] : []),
     ...(unit.line ? [{ to: 'now', name: 'Live' }] : []),
     { to: 'traces', name: 'Traces' },
+    { to: 'proofs', name: 'Proofs' },
     { to: 'checks', name: checksName(position) },
     { to: 'wiring', name: 'Wiring' },
     { to: 'dry-run', name: 'Dry run' },

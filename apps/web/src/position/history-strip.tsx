@@ -2,7 +2,7 @@
 // below these the wirings that were kept.
 // Two handles choose what is compared: dragged, or moved with the arrow keys.
 
-import type { BaselineMark, HistoryView, TraceListing, WiringMark } from '@drive-keep/api';
+import type { BaselineMark, HistoryView, ProofMark, TraceListing, WiringMark } from '@drive-keep/api';
 import { max } from 'd3-array';
 import { scaleLinear, scaleTime } from 'd3-scale';
 import { useMemo, useRef } from 'react';
@@ -30,11 +30,13 @@ interface Handles {
 export function HistoryStrip({
   history,
   traces = [],
+  proofs = [],
   handles,
   move,
 }: {
   history: HistoryView;
   traces?: readonly TraceListing[];
+  proofs?: readonly ProofMark[];
   handles: Handles;
   move: (handles: Partial<Handles>) => void;
 }) {
@@ -75,6 +77,7 @@ export function HistoryStrip({
           />
         ))}
         <TraceMarks traces={traces} x={x} />
+        <ProofMarks proofs={proofs} x={x} />
       </svg>
     </div>
   );
@@ -147,6 +150,28 @@ function TraceMarks({ traces, x }: { traces: readonly TraceListing[]; x: TimeSca
       </Link>
     );
   });
+}
+
+/** A pennant for each proof run that was closed, hollow where not all of it passed; it opens it. */
+function ProofMarks({ proofs, x }: { proofs: readonly ProofMark[]; x: TimeScale }) {
+  return proofs
+    .filter(({ state }) => state === 'closed')
+    .map(({ id, startedAt, steps, passed, failed }) => {
+      const place = x(new Date(startedAt));
+      const name = `Proof run of ${showTime(startedAt)}: ${passed} of ${steps} passed${failed > 0 ? `, ${failed} failed` : ''}`;
+      return (
+        <Link key={id} to={`/proofs/${id}`} aria-label={name}>
+          <title>{name}</title>
+          <rect x={place - 9} y={TOP - 12} width={18} height={22} className="fill-transparent" />
+          <line x1={place} x2={place} y1={TOP - 10} y2={TOP + 8} strokeWidth={1.5} className="stroke-plum" />
+          <path
+            d={`M${place} ${TOP - 10}h9l-3 4 3 4h-9z`}
+            strokeWidth={1.5}
+            className={`stroke-plum ${passed === steps ? 'fill-plum' : 'fill-sheet'}`}
+          />
+        </Link>
+      );
+    });
 }
 
 /** One path for the marks without a difference and one for those with: two years are 700 marks. */

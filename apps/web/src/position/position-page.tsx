@@ -7,6 +7,7 @@ import {
   useComparison,
   useDictionary,
   useHistory,
+  useProofList,
   useTraces,
   useOrigins,
   usePosition,
@@ -35,6 +36,7 @@ export function PositionPage() {
   const position = usePosition(tag);
   const history = useHistory(tag);
   const traces = useTraces(tag);
+  const proofs = useProofList(tag);
   // A position without a signed baseline is compared with the defaults first.
   const signed = position.data === undefined || position.data.baselineRevision !== null;
   const [address, change] = useComparisonAddress(signed ? 'baseline' : 'default');
@@ -49,6 +51,7 @@ export function PositionPage() {
           <HistoryStrip
             history={history.data}
             traces={traces.data ?? []}
+            proofs={proofs.data?.runs ?? []}
             handles={address}
             move={(handles) => change(handles)}
           />

@@ -1,8 +1,15 @@
-// What was decided and is not done yet: replacements that are open, plans that wait for their release or are at work, and key-in sheets that are open. A
-// parameter that one of them changes stands as waiting, not as undecided.
+// What was decided and is not done yet: replacements that are open, plans that wait for their release or are at work, key-in sheets and
+// proof runs that are open or asked for. A parameter that one of them changes stands as waiting, not as undecided.
 
-import type { KeyInSheetView, ReplacementMark, WritePlanView, WritePlanState } from '@drive-keep/api';
-import { useKeyInSheets, useReplacements, useWritePlans } from '../api/queries.ts';
+import type {
+  KeyInSheetView,
+  ProofMark,
+  ProofsView,
+  ReplacementMark,
+  WritePlanView,
+  WritePlanState,
+} from '@drive-keep/api';
+import { useKeyInSheets, useProofList, useReplacements, useWritePlans } from '../api/queries.ts';
 import { PLAN_STATES } from '../writing/carry-out.tsx';
 
 const OPEN: readonly WritePlanState[] = ['planned', 'released', 'writing'];
@@ -19,7 +26,9 @@ export function useWaiting(tag: string): readonly Waiting[] | undefined {
   const { data: plans } = useWritePlans(tag);
   const { data: sheets } = useKeyInSheets(tag);
   const { data: replacements } = useReplacements(tag);
-  return plans && sheets && replacements && waitingOf(plans, sheets, replacements);
+  const { data: proofs } = useProofList(tag);
+  if (!plans || !sheets || !replacements) return undefined;
+  return [...waitingOf(plans, sheets, replacements), ...(proofs ? provingOf(tag, proofs) : [])];
 }
 
 export function waitingOf(
@@ -33,6 +42,22 @@ export function waitingOf(
     ...sheets.filter(({ state }) => state === 'open').map(ofSheet),
   ];
 }
+
+/** A proof run that is open, or one that is asked for. */
+export function provingOf(tag: string, { runs, asked }: ProofsView): readonly Waiting[] {
+  const open = runs.filter(({ state }) => state === 'open').map(ofProof);
+  if (!asked) return open;
+  return [
+    ...open,
+    { to: `/positions/${tag}/proofs`, text: `To be proved: ${asked.text.toLowerCase()}`, codes: [] },
+  ];
+}
+
+const ofProof = ({ id, startedBy, steps, passed, failed, notDone }: ProofMark): Waiting => ({
+  to: `/proofs/${id}`,
+  text: `Proof run of ${startedBy}, ${passed + failed + notDone} of ${steps} steps said`,
+  codes: [],
+});
 
 const ofPlan = ({ id, state, plannedBy, steps }: WritePlanView): Waiting => ({
   to: `/write-plans/${id}`,

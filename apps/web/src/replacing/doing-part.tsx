@@ -7,7 +7,7 @@ import { useMutation, type UseMutationResult } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
-import { queryClient } from '../api/queries.ts';
+import { queryClient, useProofList } from '../api/queries.ts';
 import { AskOnce } from '../ui/ask-once.tsx';
 import { Button } from '../ui/button.tsx';
 import { ProblemNotice } from '../ui/notice.tsx';
@@ -72,6 +72,7 @@ export function DoingPart({ view, sheet, fresh, may }: DoingProps) {
         <Swap {...props} />
         <Write {...props} />
         <ReadBack {...props} />
+        <Proof view={view} />
         <Baseline {...props} />
       </ol>
     </SheetPart>
@@ -239,6 +240,33 @@ function ReadBack({ view }: StepProps) {
       >
         Compare
       </Link>
+    </Step>
+  );
+}
+
+/** What it does is shown at the machine; the sheet can be closed without it, and says so. */
+function Proof({ view: { tag, doing } }: { view: ReplacementView }) {
+  const { data: proofs } = useProofList(tag);
+  const { swap } = doing;
+  const since = proofs?.runs.filter(({ startedAt }) => swap !== null && startedAt > swap.at) ?? [];
+  const [last] = since.filter(({ state }) => state !== 'given-up');
+  return (
+    <Step done={last?.state === 'closed' && last.failed === 0} name="Proof run">
+      {!swap
+        ? 'When the new unit is in and written: each contact, speed and stop, seen at the machine.'
+        : !proofs
+          ? 'Being asked for …'
+          : last
+            ? `${last.state === 'open' ? 'Open' : 'Closed'}: ${last.passed} of ${last.steps} steps passed, ${last.failed} failed, ${last.notDone} not done.`
+            : 'Not begun: each contact, speed and stop, seen at the machine.'}{' '}
+      {swap && proofs && (
+        <Link
+          to={last ? `/proofs/${last.id}` : `/positions/${tag}/proofs`}
+          className="text-plum underline max-lg:inline-block max-lg:py-3"
+        >
+          {last ? 'Open it' : 'Begin it'}
+        </Link>
+      )}
     </Step>
   );
 }

@@ -138,6 +138,9 @@ function PlanEnd({ plan }: { plan: WritePlanView }) {
             {' '}
             <Link className="text-plum underline" to={`/positions/${plan.tag}`}>
               Look at the position
+            </Link>{' '}
+            <Link className="ml-2 text-plum underline" to={`/positions/${plan.tag}/proofs`}>
+              Prove what it does
             </Link>
           </>
         )}

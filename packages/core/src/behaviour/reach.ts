@@ -102,8 +102,10 @@ function tellingOf(outcome: Bare, { fault, settled }: State, turns: boolean): st
       turns && !settled ? stops : needs.filter((need) => need !== 'start'),
     ]);
   const from = setPoint?.from;
-  // A signal has speeds without number: its ends and its middle are looked at one way round, once it turns the other way.
-  const hertz = from?.kind === 'analog' && direction === 'reverse' ? null : (setPoint?.hertz ?? null);
+  // A signal has speeds without number: its ends and its middle are looked at one way round, once it turns the other way, and
+  // once what is held when it is lost.
+  const isOnce = from?.kind === 'analog' && (direction === 'reverse' || from.lost === 'hold');
+  const hertz = isOnce ? null : (setPoint?.hertz ?? null);
   if (from?.kind === 'analog' && direction === 'reverse' && (setPoint?.hertz ?? 0) <= 0) return undefined;
   return JSON.stringify([kind, direction, from, hertz, ramps]);
 }

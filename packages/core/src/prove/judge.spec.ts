@@ -10,7 +10,6 @@ import {
   modelNamed,
   outfitOf,
   plainMachine,
-  playedStep,
   readingsOf,
   SEEDED,
   wishedWiring,
@@ -22,6 +21,7 @@ import {
   Judge,
   proofPlanOf,
   rampSettingOf,
+  rehearsal,
   type Judgement,
   type Observed,
   type ProofPlan,
@@ -36,7 +36,7 @@ const term = bridge.vocabulary.termOf;
 function judged(machine: Machine, { inputs }: ProofPlan, step: ProofStep): Judgement | undefined {
   const judge = new Judge(step, inputs);
   let last: Judgement | undefined;
-  for (const told of playedStep(machine, step)) {
+  for (const told of rehearsal(machine, step)) {
     last = 'silent' in told ? judge.silent(told.at, true) : judge.take(told);
     if (last.state !== 'waits') return last;
   }
@@ -156,7 +156,7 @@ describe('a judge', () => {
     return found;
   };
   const played = (step: ProofStep) =>
-    playedStep(machine, step).flatMap((told) => ('silent' in told ? [] : [told]));
+    rehearsal(machine, step).flatMap((told) => ('silent' in told ? [] : [told]));
 
   it('finds another speed than the one that is kept, once it has had its time', () => {
     const step = named('S1=1 S3=1');
@@ -217,7 +217,7 @@ describe('a judge', () => {
     const run = (share: number): Judgement | undefined => {
       const judge = new Judge(step, plan.inputs);
       const longer = { ...setting, up: (setting.up ?? 0) * share };
-      return playedStep(machine, step, longer)
+      return rehearsal(machine, step, longer)
         .flatMap((told) => ('silent' in told ? [] : [judge.take(told)]))
         .find(({ state }) => state !== 'waits');
     };

@@ -67,6 +67,10 @@ export class Judge {
   /** Since when the inputs of the next stage stand as they should, and it does not do what it should. */
   private late: number | undefined;
   private last: number | undefined;
+  /** Since when it shows what it should. */
+  private steady: number | undefined;
+  /** It has been seen otherwise since this stage began: what it showed before is no answer to what is done now. */
+  private fresh = true;
   private gone = false;
   private course: Point[] = [];
   private courses: { readonly stage: Stage; readonly points: readonly Point[] }[] = [];
@@ -121,7 +125,8 @@ export class Judge {
 
   private begin(): void {
     this.stage = 0;
-    this.matched = this.wrong = this.late = this.ramping = undefined;
+    this.matched = this.wrong = this.late = this.steady = this.ramping = undefined;
+    this.fresh = true;
     this.course = [];
     this.courses = [];
   }
@@ -138,18 +143,18 @@ export class Judge {
     if (!fits) this.matched = this.late = undefined;
     const hold = holdOf(next, this.ramping !== undefined);
     if (!does) {
+      this.fresh = true;
       if (fits && this.hasBegun(next, seen)) this.late ??= at;
       this.steady = undefined;
     } else {
       this.late = undefined;
       this.steady ??= at;
-      if (at - this.steady >= hold) return this.reach(at);
+      if (at - this.steady >= hold && this.fresh) return this.reach(at, seen);
     }
     if (fits && this.late !== undefined && at - this.late > next.within * 1000)
       return this.failOn(seen, next);
     this.lookForWrong(seen, fits);
   }
-  private steady: number | undefined;
 
   /** Whether what the stage asks for has been done, as far as that can be seen: a key shows itself by what it brings about. */
   private hasBegun(next: Stage, seen: Observed): boolean {
@@ -179,9 +184,17 @@ export class Judge {
     );
   }
 
-  private reach(at: number): void {
+  private reach(at: number, seen?: Observed): void {
     const reached = this.next as Stage;
+    if (reached.speed?.kind === 'loop' && reached.settles && this.matched !== undefined) {
+      const took = (at - LOOP_HOLD_MS - this.matched) / 1000;
+      this.figures.push(
+        `Within ${LOOP_SHARE * 100} % of its set-point after ${Math.max(0, took).toFixed(0)} s`,
+      );
+    }
     this.stage += 1;
+    this.fresh =
+      !seen || !this.next || tellsItself(this.next) || !matches(this.next, seen) || !doesOf(this.next, seen);
     this.since = at;
     this.matched = this.wrong = this.late = this.steady = undefined;
     // What a shaft did before its supply went is no part of a ramp.
@@ -209,7 +222,8 @@ export class Judge {
       this.figures.push(`Torque gone within ${fast.toFixed(1)} s`);
       if (fast > COAST_S) this.shortfalls.push('It was slowed down by a ramp, and should coast.');
     }
-    if (!ramp) return;
+    // Where other things happen beside, what is measured is no ramp of its own.
+    if (!ramp || this.step.part !== 'ramps') return;
     const measured = rampsIn(points, ramp.setting).findLast(({ way }) => way === ramp.way);
     const set = ramp.setting[ramp.way];
     if (!measured || set === null) return;
@@ -253,6 +267,11 @@ export class Judge {
     const idle =
       before !== undefined && (this.last ?? 0) - this.since > IDLE_MS && this.matched === undefined;
     const wanted = idle && next && seen ? differing(before.inputs, next.inputs, seen.inputs) : [];
+    if (!this.fresh && this.steady !== undefined)
+      return {
+        ...{ state: 'waits', stage, figures: this.figures, text: next?.deed ?? '' },
+        likely: [NO_ANSWER],
+      };
     return {
       ...{ state: 'waits', stage, figures: this.figures },
       text: next ? waitText(next, seen, stage, this.inputs) : '',
@@ -269,6 +288,12 @@ function holdOf({ speed, settles, brief }: Stage, ramping: boolean): number {
   if (!settles) return HOLD_MS;
   return speed?.kind === 'loop' ? LOOP_HOLD_MS : ramping ? RAMP_HOLD_MS : HOLD_MS;
 }
+
+/** Where a signal stands is read itself: whoever finds it there has nothing to do. */
+const tellsItself = ({ speed }: Stage): boolean => speed?.kind === 'signal' && speed.at !== null;
+
+const NO_ANSWER =
+  'It showed this before, too: whether it is the answer to what was done, no register tells. Say what you have seen.';
 
 const waitText = (
   next: Stage,

@@ -18,6 +18,18 @@ export const PROOF_PARTS = [
 ] as const;
 export type ProofPart = (typeof PROOF_PARTS)[number];
 
+export const PART_NAMES: Readonly<Record<ProofPart, string>> = {
+  paths: 'Signal paths, contact by contact',
+  runs: 'Runs, directions and speeds',
+  ramps: 'Ramp times',
+  stops: 'Stopping',
+  faults: 'Faults and their reset',
+  hand: 'Keys, hand and automatic',
+  supply: 'Supply off and on',
+  loop: 'Control loop',
+  values: 'After the supply was away',
+};
+
 export interface Stage {
   /** In words: `S2 (speed) at 2`. */
   readonly deed: string;

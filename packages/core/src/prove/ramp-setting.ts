@@ -12,6 +12,8 @@ const NAMES: Readonly<Record<Ramps, readonly [up: string, down: string]>> = {
   second: ['ramp.up2', 'ramp.down2'],
   jog: ['ramp.jog', 'ramp.jog'],
 };
+/** Each above 0 only where it is another ramp than the usual. */
+const OTHERS = ['ramp.first', 'ramp.last', 'ramp.changeover'];
 /** Hz, where a set tells none: any will do, as long as the times count to it. */
 const USUAL_TOP = 50;
 
@@ -24,6 +26,8 @@ export function rampSettingOf(set: PlainSet, ramps: Ramps): RampSetting | undefi
   const top = number('motor.baseFrequency') ?? USUAL_TOP;
   const [up, down] = NAMES[ramps].map(number).map((perHertz) => (perHertz === null ? null : perHertz * top));
   if (up === undefined || down === undefined || (up === null && down === null)) return undefined;
+  // Other ramps below or above some speed: one time says nothing of the whole way.
+  if (OTHERS.some((name) => (number(name) ?? 0) > 0)) return undefined;
   const shape = set.choice(meaningOf('ramp.shape'));
   // How its corners are rounded nobody says: no course can be reckoned.
   if (shape === 'rounded-unstated') return undefined;

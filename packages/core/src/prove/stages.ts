@@ -66,10 +66,12 @@ function joined(stages: readonly Stage[]): readonly Stage[] {
 }
 
 /** Whether anything that a register tells changes from one stage to the next. */
-export const isSeen = (before: Stage, stage: Stage): boolean => showing(before) !== showing(stage);
+export const isSeen = (before: Stage, stage: Stage): boolean =>
+  showing(before) !== showing(stage) ||
+  (stage.speed !== null && JSON.stringify(before.speed) !== JSON.stringify(stage.speed));
 
-const showing = ({ silent, inputs, runs, faulty, speed }: Stage): string =>
-  JSON.stringify([silent, inputs, runs, faulty, speed]);
+const showing = ({ silent, inputs, runs, faulty }: Stage): string =>
+  JSON.stringify([silent, inputs, runs, faulty]);
 const lower = (text: string): string =>
   /^[A-Z][a-z]/.test(text) ? text.charAt(0).toLowerCase() + text.slice(1) : text;
 
@@ -154,7 +156,11 @@ function movesSaid(
 
 /** Where the speed comes from and what limits it; how it stops is a step of its own. */
 const detailsOf = (outcome: Outcome, speaker: Speaker): readonly string[] =>
-  outcome.kind === 'runs' ? sayDetails(outcome, speaker).slice(0, 1) : [];
+  outcome.kind === 'runs'
+    ? sayDetails(outcome, speaker)
+        .slice(0, 1)
+        .map((text) => text.replace(/\.$/, ''))
+    : [];
 
 function speedOf(machine: Machine, at: Stepped, event: Event): StageSpeed | null {
   const { setPoint } = at.outcome;

@@ -5,7 +5,6 @@ import {
   anySettings,
   anyWish,
   bridge,
-  deedsOfStep,
   modelNamed,
   outfitOf,
   plainMachine,
@@ -13,7 +12,7 @@ import {
   SEEDED,
   wishedWiring,
 } from '../testing/index.ts';
-import { idOf, proofPlanOf, whatMatters, type ProofPlan } from './index.ts';
+import { deedsOfStep, idOf, proofPlanOf, whatMatters, type ProofPlan } from './index.ts';
 
 const IDS = ['halvern-hn20@1', 'halvern-hn64@2', 'toreka-c1@1', 'toreka-c7@1', 'toreka-f3@1', 'quenby-s4@1'];
 const LIMITS = { mostStates: 600, mostOutcomes: 20 };

@@ -211,7 +211,13 @@ function merged(ways: readonly Way[]): readonly Way[] {
   for (const way of ways) if (!found.has(idOf(way.events))) found.set(idOf(way.events), way);
   const all = [...found];
   return all.flatMap(([id, way]) => {
-    const isBegun = all.some(([other, { part }]) => part === way.part && other.startsWith(`${id} `));
+    const isBegun = all.some(
+      ([other, { part, events }]) =>
+        part === way.part &&
+        other.startsWith(`${id} `) &&
+        // A wire that has to come off may stay on: what was seen before that counts alone.
+        !events.some(({ kind }) => kind === 'break'),
+    );
     return way.part !== 'paths' && isBegun ? [] : [way];
   });
 }
@@ -249,7 +255,7 @@ function stepOf(speaker: Speaker, { part, events }: Way): ProofStep {
   );
   return {
     ...{ id: idOf(events), part, terminals },
-    title: titleOf(speaker, part, events, last),
+    title: titleOf(speaker, part, events, last, terminals),
     stages: stagesOf(speaker, steps, events),
     eyes: eyesOf(steps),
     codes: [...new Set([...steps.flatMap(codesOf), ...rampCodes(machine, part)])],
@@ -261,6 +267,7 @@ function titleOf(
   part: ProofPart,
   events: readonly Event[],
   { outcome, state }: Stepped,
+  terminals: readonly string[],
 ): string {
   const headline = sayHeadline(outcome, state.fault);
   if (events.length === 1) return `Nothing worked: ${lower(headline)}`;
@@ -275,7 +282,10 @@ function titleOf(
       .slice(0, deeds.length > 1 ? -1 : 1)
       .map((each) => sayEvent(each, speaker))
       .join(', ')}`;
-  return `${deeds.map((each) => sayEvent(each, speaker)).join(', ')}: ${lower(headline)}`;
+  const done = deeds.map((each) => sayEvent(each, speaker)).join(', ');
+  if (part !== 'paths') return `${done}: ${lower(headline)}`;
+  const also = outcome.kind === 'stopped' ? '' : `, ${lower(headline)}`;
+  return `${done}: terminal ${terminals.join(' and ')}${also}`;
 }
 
 const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);

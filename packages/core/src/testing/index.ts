@@ -5,4 +5,3 @@ export * from './bench-wiring.ts';
 export * from './rule-scenarios.ts';
 export { rawOf, SEEDED } from './arbitraries.ts';
 export { bridge } from './shipped-bridge.ts';
-export { deedsOfStep, playedStep } from './played-step.ts';

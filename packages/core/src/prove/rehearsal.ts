@@ -1,9 +1,12 @@
-// Somebody goes through a step of a proof run at a drive that does what its engine says: what a line would read meanwhile, ten
-// times a second.
+// A step of a proof run rehearsed: what a line would read, ten times a second, while somebody goes through it at a drive that does
+// what its engine says. The judge is held against it, and the demo plant shows one.
 
 import { replayed, SIGNAL_ENDS, type Event, type Machine, type Stepped } from '../behaviour/index.ts';
-import { rampSettingOf, VALUES_STEP, type Observed, type ProofStep } from '../prove/index.ts';
 import { predictedCourse, type RampSetting } from '../signals/index.ts';
+import type { Observed } from './judge.ts';
+import type { ProofStep } from './proof-step.ts';
+import { rampSettingOf } from './ramp-setting.ts';
+import { VALUES_STEP } from './steps.ts';
 
 const READ_MS = 100;
 /** A hand stays so long at what it has done. */
@@ -23,16 +26,18 @@ export const deedsOfStep = ({ id }: ProofStep): readonly Event[] => [
   }),
 ];
 
-/** `kept` is the drive by whose wiring the terminals have their numbers; `silent` where its supply is away. */
-export function playedStep(
+export type Rehearsed = Observed | { readonly at: number; readonly silent: true };
+
+/** `silent` where its supply is away. */
+export function rehearsal(
   machine: Machine,
   step: ProofStep,
   /** Other ramps than those of its set. */
   own?: RampSetting,
-): readonly (Observed | { readonly at: number; readonly silent: true })[] {
+): readonly Rehearsed[] {
   const events = deedsOfStep(step);
   const steps = replayed(machine, events);
-  const told: (Observed | { at: number; silent: true })[] = [];
+  const told: Rehearsed[] = [];
   let hertz = 0;
   let at = 0;
   steps.forEach((stepped, index) => {
