@@ -137,10 +137,10 @@ export class EvidenceChain implements OnApplicationShutdown {
 /** Rows that no link knows: they came in beside the product. */
 async function unlinkedIn(
   manager: EntityManager,
-  { table, key, name }: EvidenceSource,
+  { table, key, name, where = 'true' }: EvidenceSource,
 ): Promise<readonly IntegrityFinding[]> {
   const rows: { key: string }[] = await manager.query(
-    `select key from (select ${key}::text as key from ${table} except
+    `select key from (select ${key}::text as key from ${table} where ${where} except
        select unnest(keys) from evidence_link where source = $1 except
        select key from evidence_waiting where source = $1) unlinked order by key limit ${MOST_NAMED}`,
     [table],

@@ -8,6 +8,8 @@ export interface EvidenceSource {
   /** Names a row. */
   readonly key: string;
   readonly columns: readonly string[];
+  /** Which rows count, in SQL; all where it is not said. */
+  readonly where?: string;
   /** A row in words, for whoever has to look after it. */
   readonly name: (key: string) => string;
 }
@@ -58,6 +60,27 @@ export const EVIDENCE: readonly EvidenceSource[] = [
       ...['dictionary_hash', 'before', 'signature'],
     ],
     name: (key) => `the baseline ${key}`,
+  },
+  {
+    table: 'trace',
+    key: 'id',
+    where: `state = 'kept'`,
+    // The samples prove themselves by the hash.
+    columns: [
+      ...[
+        'id',
+        'position_id',
+        'dictionary_id',
+        'serial',
+        'title',
+        'signals',
+        'settings',
+        'began_at',
+        'began_by',
+      ],
+      ...['ended_at', 'ended_why', 'markers', 'count', 'hash'],
+    ],
+    name: (key) => `the trace ${key}`,
   },
   {
     table: 'proof_run',

@@ -6,6 +6,7 @@ import { HealthController } from './health.controller.ts';
 import { IntegrityController } from './integrity.controller.ts';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { StorageModule } from '../storage/storage.module.ts';
+import { TracesModule } from '../traces/traces.module.ts';
 import { WiringModule } from '../wiring/wiring.module.ts';
 import { EvidenceChain } from './evidence-chain.service.ts';
 import { IntegrityCheck } from './integrity-check.entity.ts';
@@ -19,6 +20,7 @@ import { Integrity } from './integrity.service.ts';
     CatalogueModule,
     LogbookModule,
     StorageModule,
+    TracesModule,
   ],
   controllers: [IntegrityController, HealthController],
   providers: [Integrity, EvidenceChain],

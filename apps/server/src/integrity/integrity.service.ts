@@ -10,6 +10,7 @@ import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { Clock } from '../storage/clock.ts';
+import { Traces } from '../traces/traces.service.ts';
 import { EvidenceChain } from './evidence-chain.service.ts';
 import { IntegrityCheck } from './integrity-check.entity.ts';
 import { checkReplacements } from './closed-replacements.ts';
@@ -36,6 +37,7 @@ export class Integrity implements OnApplicationShutdown {
     private readonly dictionaries: Dictionaries,
     private readonly wirings: Wirings,
     private readonly photos: WiringPhotos,
+    private readonly traces: Traces,
     private readonly chain: EvidenceChain,
     private readonly logbook: Logbook,
     private readonly clock: Clock,
@@ -99,6 +101,7 @@ export class Integrity implements OnApplicationShutdown {
     const findings: readonly IntegrityFinding[] = [
       ...(await this.checkDictionaries()),
       ...(await this.checkWirings()),
+      ...(await this.checkTraces()),
       ...(await checkReplacements(manager)),
       ...(await checkSignatures(manager)),
       ...(await checkLooks(manager)),
@@ -140,6 +143,14 @@ export class Integrity implements OnApplicationShutdown {
       kind: 'changed' as const,
       what: 'wiring',
       text: `${name} is damaged: it is not what was kept. Restore a copy of the database.`,
+    }));
+  }
+
+  private async checkTraces(): Promise<readonly IntegrityFinding[]> {
+    return (await this.traces.damaged()).map(({ tag, title }) => ({
+      kind: 'changed' as const,
+      what: 'trace',
+      text: `The trace “${title}” of ${tag} is damaged: it is not what was kept. Restore a copy of the database.`,
     }));
   }
 

@@ -44,9 +44,9 @@ import { ProofRuns } from './proof-runs.service.ts';
 import { ProofViews } from './proof-views.service.ts';
 import { ProofWatch } from './proof-watch.service.ts';
 
-const MOST_AT_ONCE = 200;
+const MOST_AT_ONCE = 500;
 /** A step is named by its deeds. */
-const LONGEST_STEP = 400;
+const LONGEST_STEP = 2000;
 
 class BeginBody {
   @ApiProperty({ example: 'newest', description: 'what the unit should hold' })

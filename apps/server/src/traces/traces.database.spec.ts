@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { Problem, TraceListing, TraceView } from '@drive-keep/api';
+import type { IntegrityReport, Problem, TraceListing, TraceView } from '@drive-keep/api';
 import { gapsIn, rampsIn, stepFigures, unpackTrace, valuesOf, type Trace } from '@drive-keep/core/signals';
 import { DataSource } from 'typeorm';
 import { RunningPlant, until, type Caller } from '../testing/running-plant.ts';
@@ -224,5 +224,12 @@ describe('a trace', () => {
     await database.query('alter table trace enable trigger recorded');
     const { status, body } = await viewer.get<Problem>(`traces/${id}/samples`);
     expect([status, body.detail]).toEqual([500, expect.stringContaining('damaged')]);
+    const engineer = await plant.signIn('engineer');
+    const { body: report } = await engineer.post<IntegrityReport>('integrity');
+    const found = report.findings.map(({ text }) => text).join(' ');
+    expect(found).toContain(`The trace ${id} was changed after it was kept.`);
+    expect(found).toMatch(/The trace “.*” of KL1-RD-03 is damaged/);
+    // That of no other trace: all of them stand in the chain from the moment in which they were kept.
+    expect(report.findings.filter(({ what }) => what === 'trace')).toHaveLength(2);
   }, 60_000);
 });

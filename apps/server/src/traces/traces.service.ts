@@ -66,6 +66,18 @@ export class Traces {
     return read.value;
   }
 
+  /** Kept ones that are not what was kept. */
+  async damaged(): Promise<readonly { readonly tag: string; readonly title: string }[]> {
+    const rows: { id: string; tag: string; title: string }[] = await this.dataSource.query(
+      `select t.id, p.tag, t.title from trace t join position p on p.id = t.position_id
+        where t.state = 'kept' order by t.began_at`,
+    );
+    const found: { tag: string; title: string }[] = [];
+    for (const { id, tag, title } of rows)
+      if (!(await this.samples(id).then(Boolean, () => false))) found.push({ tag, title });
+    return found;
+  }
+
   /** All or nothing: what was not kept comes again with the next piece. A trace that is closed takes none any more. */
   async addPiece(
     id: string,

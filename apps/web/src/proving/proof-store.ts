@@ -65,9 +65,11 @@ export const useProofs = create<ProofStore>()(
             const others = other ? `${other.by}: ${verdictText(other.verdict)}` : null;
             sayings[step] = { verdict, seen, evidence, at: toldAt, sent: true, by, other: others };
           }
-          // An ended run is read from the server; the device keeps what it may have to go on with.
-          const open = Object.fromEntries(Object.entries(byId).filter(([, own]) => own.run.state === 'open'));
-          return { byId: { ...open, [run.id]: { run, sayings } } };
+          // An ended run is read from the server; the device keeps what it may have to go on with, and what it could not bring.
+          const kept = Object.fromEntries(
+            Object.entries(byId).filter(([, own]) => own.run.state === 'open' || unsentWords(own).length > 0),
+          );
+          return { byId: { ...kept, [run.id]: { run, sayings } } };
         }),
     }),
     { name: 'drive-keep-proofs' },

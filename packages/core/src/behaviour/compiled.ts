@@ -166,6 +166,11 @@ export class Compiled {
     return shift <= WORD_BITS && tables.every(({ count }) => count <= MOST_ROWS) ? tables : undefined;
   }
 
+  /** Each answer of the circuit is looked up; else the circuit is looked at as a whole, which takes a hundred times as long. */
+  get isQuick(): boolean {
+    return this.tables !== undefined;
+  }
+
   outcomeOf = ({ outcome }: CompiledStep): Bare => this.outcomes.all[outcome] as Bare;
   driveOf = ({ drive }: At): State => this.drives.all[drive] as State;
   stateOf = (at: At): State => ({ ...this.driveOf(at), devices: this.stands.devices(at.stand) });

@@ -11,8 +11,8 @@ import { begin, step, type Stepped } from './step.ts';
 import { deedsOf, devicesWalked, type Deed } from './walk-events.ts';
 
 export interface ReachLimits {
-  /** States that are looked at before it gives up. */
-  readonly mostStates: number;
+  /** Steps that are taken before it gives up. */
+  readonly mostSteps: number;
   readonly mostOutcomes: number;
 }
 
@@ -39,9 +39,13 @@ interface Node {
 
 const ON: Event = { kind: 'supply', on: true };
 
-export function reachOf(machine: Machine, { mostStates, mostOutcomes }: ReachLimits): Reach {
+/** Where the circuit has to be looked at as a whole, so many times fewer steps are taken. */
+const SLOW = 20;
+
+export function reachOf(machine: Machine, { mostSteps, mostOutcomes }: ReachLimits): Reach {
   const stands = new Stands(devicesWalked(machine, machine));
   const compiled = new Compiled(machine, stands);
+  let left = compiled.isQuick ? mostSteps : mostSteps / SLOW;
   const deeds = handsOf(machine).map(({ events, cost }) => ({
     ...{ events, cost },
     actions: events.map((event) => compiled.action(event)),
@@ -71,7 +75,8 @@ export function reachOf(machine: Machine, { mostStates, mostOutcomes }: ReachLim
     for (const node of queues[cost] ?? []) {
       const key = `${node.at.drive} ${node.at.stand}`;
       if (seen.has(key)) continue;
-      if (seen.size >= mostStates) return end(true);
+      if (left <= 0) return end(true);
+      left -= deeds.length;
       seen.add(key);
       for (const { events, actions, cost: own } of deeds) {
         let at: At = node.at;

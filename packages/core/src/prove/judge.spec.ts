@@ -97,7 +97,7 @@ describe('steps of a proof run', () => {
           : ({ '1': '0-10-v' } as const);
         const wiring = wishedWiring(model, wish, { signals });
         const machine = machineOf(bridge.read(model, outfitOf(model), readings), wiring);
-        const plan = proofPlanOf(machine, term, { mostStates: 600, mostOutcomes: 12 });
+        const plan = proofPlanOf(machine, term, { mostSteps: 12_000, mostOutcomes: 12 });
         for (const step of plan.steps) {
           // A loop, and a speed by ramps that are longer than anybody waits here, are played elsewhere.
           const plays = step.stages.every(({ speed, within }) => speed?.kind !== 'loop' && within <= 120);

@@ -43,7 +43,7 @@ const WRONG_MS = 1500;
 /** A stage in which nothing has moved for so long. */
 const IDLE_MS = 15_000;
 /** Two readings that are further apart have a gap between them. */
-const GAP_MS = 1200;
+const GAP_MS = 1500;
 /** A speed counts as arrived within this, in Hz and as a share of it. */
 const SPEED_HZ = 0.3;
 const SPEED_SHARE = 0.015;
@@ -159,8 +159,9 @@ export class Judge {
   /** Whether what the stage asks for has been done, as far as that can be seen: a key shows itself by what it brings about. */
   private hasBegun(next: Stage, seen: Observed): boolean {
     const { before } = this;
-    if (!before || before.silent || differing(before.inputs, next.inputs, seen.inputs).length > 0)
-      return true;
+    // Nobody has to be in time for the beginning.
+    if (!before) return false;
+    if (before.silent || differing(before.inputs, next.inputs, seen.inputs).length > 0) return true;
     const turned = before.runs !== next.runs && seen.runs === next.runs;
     return turned || (before.faulty !== next.faulty && seen.faulty === next.faulty);
   }
@@ -278,7 +279,10 @@ export class Judge {
       likely:
         wanted.length === 0
           ? []
-          : [`Nothing has moved for ${IDLE_MS / 1000} s.`, ...likelyOf(this.inputs, wanted, [])],
+          : [
+              `Nothing has moved for ${IDLE_MS / 1000} s.${next?.brief === true ? ' A short press falls between two readings: hold it for a second.' : ''}`,
+              ...likelyOf(this.inputs, wanted, []),
+            ],
     };
   }
 }

@@ -15,7 +15,7 @@ import {
 import { deedsOfStep, idOf, proofPlanOf, whatMatters, type ProofPlan } from './index.ts';
 
 const IDS = ['halvern-hn20@1', 'halvern-hn64@2', 'toreka-c1@1', 'toreka-c7@1', 'toreka-f3@1', 'quenby-s4@1'];
-const LIMITS = { mostStates: 600, mostOutcomes: 20 };
+const LIMITS = { mostSteps: 12_000, mostOutcomes: 20 };
 const term = bridge.vocabulary.termOf;
 
 const anyMachine = (id: string): fc.Arbitrary<Machine> => {

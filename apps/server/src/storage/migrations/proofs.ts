@@ -76,12 +76,22 @@ alter table baseline
   add constraint baseline_proof_whole check ((proof_run_id is null) = (proof_hash is null));
     `;
 
+/** Traces are evidence, too, from the moment in which they are kept. */
+const TRACES = `
+create trigger linked after insert on trace
+  for each row when (new.state = 'kept') execute function wait_for_link('id');
+create trigger linked_when_kept after update on trace
+  for each row when (old.state = 'recording' and new.state = 'kept') execute function wait_for_link('id');
+insert into evidence_waiting (source, key) select 'trace', id::text from trace where state = 'kept' order by began_at;
+`;
+
 /** Proof runs: what had to be seen, what was read, what people said, and how it ended. Each is a row that never changes. */
 export class Proofs1764000000028 implements MigrationInterface {
   name = 'Proofs1764000000028';
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(SCHEMA);
+    await runner.query(TRACES);
     for (const table of TABLES) {
       const key = table === 'proof_end' ? 'run_id' : 'id';
       await runner.query(
