@@ -69,7 +69,7 @@ test('units are found on a line, and a swap without a record is put on record', 
   await page.getByLabel('First address').fill('9');
   await page.getByLabel('Last address').fill('12');
   await page.getByRole('button', { name: 'Search this line' }).click();
-  await expect(page.getByText('4 of 4 asked, 4 found, 2 as registered')).toBeVisible();
+  await expect(page.getByText('4 of 4 asked, 4 found, 2 as registered')).toBeVisible({ timeout: 40_000 });
   await expect(page.locator('[data-address="12"]')).toContainText('does not answer');
   await page.locator('[data-address="10"]').getByRole('link', { name: 'Record a swap' }).click();
   await page.getByLabel('Reason, for the record').fill('Found at the yearly check');

@@ -104,9 +104,9 @@ export class DemoPlant {
       return made;
     });
     await this.replacements.make(placed, now);
+    await this.proofs.make(placed, now);
     await this.findings.make(placed, now);
     await this.traces.make(placed, now);
-    await this.proofs.make(placed, now);
   }
 
   private async makeRegister(manager: EntityManager, now: Date): Promise<Placed[]> {

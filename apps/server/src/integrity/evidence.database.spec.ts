@@ -50,6 +50,11 @@ const OTHER: Readonly<Record<string, string>> = {
 
 /** Columns that take few values. */
 const SPECIAL: Readonly<Record<string, string>> = {
+  'proof_run.scope': `case % when 'whole' then 'changed' else 'whole' end`,
+  'proof_evidence.state': `case % when 'passed' then 'failed' else 'passed' end`,
+  'proof_saying.verdict': `case % when 'passed' then 'failed' else 'passed' end`,
+  'proof_end.state': `case % when 'closed' then 'given-up' else 'closed' end`,
+  'trace.last_piece_at': `timestamptz '2000-01-01 00:00Z'`,
   'backup.how': `case % when 'read' then 'before-write' else 'read' end`,
 };
 
@@ -96,6 +101,8 @@ describe('evidence', () => {
       for (const { column_name: column, data_type: type } of columns) {
         // The head is one row whose id says so.
         if (table === 'evidence_head' && column === 'id') continue;
+        // A trace that has its samples cannot be said to be recorded: its table refuses that.
+        if (table === 'trace' && column === 'state') continue;
         const change = (SPECIAL[`${table}.${column}`] ?? OTHER[type])
           ?.replaceAll('%', column)
           .replace('MOD', '%');

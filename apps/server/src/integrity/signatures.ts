@@ -26,7 +26,7 @@ interface Row {
 export async function checkSignatures(manager: EntityManager): Promise<readonly IntegrityFinding[]> {
   const rows: Row[] = await manager.query(
     `select b.*, p.tag, d.files_hash, w.hash as kept_wiring, e.hash as kept_proof
-       from baseline b left join position p on p.id = b.position_id left join proof_end e on e.run_id = b.proof_run_id
+       from baseline b left join position p on p.id = b.position_id left join proof_end e on e.hash = b.proof_hash
        left join set_content c on c.hash = b.content_hash left join dictionary d on d.id = c.dictionary_id
        left join wiring_revision w on w.position_id = b.position_id and w.revision = b.wiring_revision
       order by b.position_id, b.revision`,
@@ -58,6 +58,6 @@ function faultOf(row: Row, last: Row | undefined): string | undefined {
   if (row.wiring_hash !== row.kept_wiring)
     return `was signed with another wiring than the one that is kept as revision ${row.wiring_revision}.`;
   if (row.proof_hash !== row.kept_proof)
-    return 'was signed with another record of its proof run than the one that is kept.';
+    return 'was signed with a proof run of which no such record is kept.';
   return undefined;
 }

@@ -45,6 +45,15 @@ export class Proofs {
     return manager.query(CLOSED, [positionId]);
   }
 
+  /** Of closed runs of a position: its id by the hash of its record. */
+  async byHash(positionId: string): Promise<ReadonlyMap<string, string>> {
+    const rows: { id: string; hash: string }[] = await this.dataSource.query(
+      'select r.id, e.hash from proof_end e join proof_run r on r.id = e.run_id where r.position_id = $1',
+      [positionId],
+    );
+    return new Map(rows.map(({ id, hash }) => [hash, id]));
+  }
+
   /** All of a position, the newest first. */
   async marks(positionId: string): Promise<readonly ProofMark[]> {
     const rows: MarkRow[] = await this.dataSource.query(

@@ -18,8 +18,7 @@ export class Baseline {
   /** The wiring that was signed with it; nothing where the position had none. */
   @Column('integer', { nullable: true }) wiringRevision: number | null;
   @Column('text', { nullable: true }) wiringHash: string | null;
-  /** The proof run that showed on the machine what it holds; nothing where none had. */
-  @Column('uuid', { nullable: true }) proofRunId: string | null;
+  /** Of the record of the proof run that showed on the machine what it holds; nothing where none had. */
   @Column('text', { nullable: true }) proofHash: string | null;
   @Column('text') signature: string;
 }

@@ -58,7 +58,6 @@ export class Baselines {
       before: last?.signature ?? null,
       wiringRevision: wiring?.revision ?? null,
       wiringHash: wiring?.hash ?? null,
-      proofRunId: proof?.id ?? null,
       proofHash: proof?.hash ?? null,
     };
     const { positionId, ...columns } = signed;

@@ -7,6 +7,7 @@ import type { Code } from '@drive-keep/core/dictionary';
 import { sameReading, type Reading } from '@drive-keep/core/values';
 import { DataSource } from 'typeorm';
 import { Wirings } from '../wiring/wirings.service.ts';
+import { Proofs } from '../proofs/proofs.service.ts';
 import { Backups, type LookedAt } from './backups.service.ts';
 import { Baseline } from './baseline.entity.ts';
 import { ContentStore } from './content-store.service.ts';
@@ -22,12 +23,14 @@ export class History {
     private readonly contents: ContentStore,
     private readonly wirings: Wirings,
     private readonly parts: SetParts,
+    private readonly proofs: Proofs,
   ) {}
 
   async of(positionId: string): Promise<HistoryView> {
     const baselines = await this.baselines(positionId);
     const backups = await this.backups.all(positionId);
     const damaged = await this.contents.knownDamage();
+    const proofs = await this.proofs.byHash(positionId);
     const marks: BackupMark[] = [];
     for (const [at, backup] of backups.entries()) {
       const inForce = baselines.findLast((baseline) => baseline.signedAt <= backup.takenAt);
@@ -55,7 +58,7 @@ export class History {
       newest: newest?.id ?? null,
       lastThatDiffered: differed?.id ?? null,
       backups: marks,
-      baselines: baselines.map((each) => baselineMark(each, damaged.has(each.contentHash))),
+      baselines: baselines.map((each) => baselineMark(each, damaged.has(each.contentHash), proofs)),
       wirings: await this.wirings.marks(positionId),
       parts: await this.parts.of(positionId),
       swaps: await this.swaps(positionId),
@@ -145,7 +148,11 @@ export class History {
   }
 }
 
-const baselineMark = (baseline: Baseline, damaged: boolean): BaselineMark => ({
+const baselineMark = (
+  baseline: Baseline,
+  damaged: boolean,
+  proofs: ReadonlyMap<string, string>,
+): BaselineMark => ({
   damaged,
   revision: baseline.revision,
   signedAt: baseline.signedAt.toISOString(),
@@ -153,5 +160,5 @@ const baselineMark = (baseline: Baseline, damaged: boolean): BaselineMark => ({
   reason: baseline.reason,
   hash: baseline.contentHash,
   wiring: baseline.wiringRevision,
-  proof: baseline.proofRunId,
+  proof: baseline.proofHash === null ? null : (proofs.get(baseline.proofHash) ?? null),
 });

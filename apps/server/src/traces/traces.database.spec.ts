@@ -219,12 +219,14 @@ describe('a trace', () => {
       'keeps what it holds',
     );
     await expect(database.query('delete from trace where id = $1', [id])).rejects.toThrow();
+    const engineer = await plant.signIn('engineer');
+    const clean = await engineer.post<IntegrityReport>('integrity');
+    expect(clean.body.findings).toEqual([]);
     await database.query('alter table trace disable trigger recorded');
     await database.query(`update trace set serial = 1 where id = $1`, [id]);
     await database.query('alter table trace enable trigger recorded');
     const { status, body } = await viewer.get<Problem>(`traces/${id}/samples`);
     expect([status, body.detail]).toEqual([500, expect.stringContaining('damaged')]);
-    const engineer = await plant.signIn('engineer');
     const { body: report } = await engineer.post<IntegrityReport>('integrity');
     const found = report.findings.map(({ text }) => text).join(' ');
     expect(found).toContain(`The trace ${id} was changed after it was kept.`);

@@ -48,6 +48,18 @@ export function ProofPage() {
             </Notice>
           </div>
         )}
+        {run.state === 'open' && run.wiringRevision === 0 && (
+          <div className="mt-3">
+            <Notice level="look">
+              No wiring was kept of {run.tag} when this began: what contacts bring about is not among the
+              steps.{' '}
+              <Link to={`/positions/${run.tag}/wiring`} className="text-plum underline">
+                Keep the wiring
+              </Link>
+              , and begin anew.
+            </Notice>
+          </div>
+        )}
         {run.state !== 'open' && <Ended run={run} />}
         <Parts own={own} state={state} />
         {run.state === 'open' && <End own={own} state={state} left={run.planned.length - said} />}

@@ -60,7 +60,7 @@ describe('a proof run', () => {
         for (const step of plan.steps)
           if (step.part !== 'values') expect(idOf(deedsOfStep(step))).toBe(step.id);
       }),
-      { ...SEEDED, numRuns: 8, endOnFailure: true },
+      { ...SEEDED, numRuns: 5, endOnFailure: true },
     );
   });
 

@@ -22,8 +22,7 @@ create table proof_run (
   plan jsonb not null,
   left_out integer not null check (left_out >= 0),
   started_by text not null,
-  started_at timestamptz not null,
-  constraint proof_since check ((scope = 'changed') = (since is not null))
+  started_at timestamptz not null
 );
 create index proof_run_position on proof_run (position_id, started_at desc);
 create table proof_evidence (
@@ -65,16 +64,13 @@ create table proof_end (
   not_done integer not null,
   -- The whole run as it stood when it was closed.
   record text not null,
-  hash text not null,
+  hash text not null unique,
   ended_by text not null,
   ended_at timestamptz not null
 );
-alter table baseline
-  -- The proof run that showed on the machine what this revision holds; nothing where none had.
-  add column proof_run_id uuid references proof_run,
-  add column proof_hash text,
-  add constraint baseline_proof_whole check ((proof_run_id is null) = (proof_hash is null));
-    `;
+-- Of the record of the proof run that showed on the machine what this revision holds; nothing where none had.
+alter table baseline add column proof_hash text;
+`;
 
 /** Traces are evidence, too, from the moment in which they are kept. */
 const TRACES = `
