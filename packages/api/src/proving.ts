@@ -1,5 +1,4 @@
 import type { Judgement, ProofInput, ProofStep } from '@drive-keep/core/prove';
-import type { Reading } from '@drive-keep/core/values';
 
 export const PROOF_VERDICTS = ['passed', 'failed', 'not-done'] as const;
 export type ProofVerdict = (typeof PROOF_VERDICTS)[number];
@@ -124,10 +123,3 @@ export type ProofWatchEvent =
   /** All settings are being read. */
   | { readonly kind: 'reading'; readonly done: number; readonly total: number }
   | { readonly kind: 'kept'; readonly evidence: ProofEvidenceView };
-
-/** A setting that is not what it was. */
-export interface ProofDifference {
-  readonly code: string;
-  readonly kept: Reading | null;
-  readonly now: Reading | null;
-}

@@ -1,6 +1,7 @@
 // What was read while somebody went through a step, as a small picture: the inputs as they switched, and the frequency.
 
 import type { ProofEvidenceView, ProofReading } from '@drive-keep/api';
+import type { ProofInput } from '@drive-keep/core/prove';
 import { scaleLinear } from 'd3-scale';
 import { useProofReadings } from '../api/queries.ts';
 
@@ -49,7 +50,15 @@ export function courseOf(readings: readonly ProofReading[]): Course {
   return { seconds: end, inputs, hertz };
 }
 
-export function EvidenceCourse({ run, evidence }: { run: string; evidence: ProofEvidenceView }) {
+export function EvidenceCourse({
+  run,
+  evidence,
+  inputs: known,
+}: {
+  run: string;
+  evidence: ProofEvidenceView;
+  inputs: readonly ProofInput[];
+}) {
   const { data } = useProofReadings(run, evidence.id, evidence.readings > 1);
   if (!data) return null;
   const { seconds, inputs, hertz } = courseOf(data);
@@ -61,7 +70,8 @@ export function EvidenceCourse({ run, evidence }: { run: string; evidence: Proof
   const lanes = inputs.length * LANE;
   const y = scaleLinear([0, Math.max(top, 1)], [lanes + COURSE, lanes + 10]);
   const height = lanes + (moves ? COURSE : 0) + 20;
-  const names = inputs.map(({ number }) => `input ${number}`).join(', ');
+  const terminal = (number: string) => known.find((each) => each.number === number)?.terminal ?? number;
+  const names = inputs.map(({ number }) => `terminal ${terminal(number)}`).join(', ');
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${height}`}
@@ -72,7 +82,7 @@ export function EvidenceCourse({ run, evidence }: { run: string; evidence: Proof
       {inputs.map(({ number, on }, at) => (
         <g key={number}>
           <text x={0} y={at * LANE + 11} className="fill-current">
-            Input {number}
+            {terminal(number)}
           </text>
           <line x1={LEFT} x2={WIDTH - 8} y1={at * LANE + 10} y2={at * LANE + 10} className="stroke-rule" />
           {on.map(([from, to]) => (

@@ -173,6 +173,7 @@ function Parts({ own: { run, sayings }, state }: { own: OwnProof; state: ProofSt
                 <ProofStepRow
                   key={step.id}
                   run={run.id}
+                  inputs={run.inputs}
                   step={step}
                   word={sayings[step.id]}
                   evidence={run.evidence.filter((each) => each.step === step.id)}

@@ -1,6 +1,7 @@
 // One step of a proof run: what to do, what must be seen, what was read, and the word of whoever stands there.
 
 import type { ProofEvidenceView, ProofStepView, ProofVerdict } from '@drive-keep/api';
+import type { ProofInput } from '@drive-keep/core/prove';
 import { useEffect, useRef, useState } from 'react';
 import { Button } from '../ui/button.tsx';
 import { showTime } from '../words/dates.ts';
@@ -11,6 +12,7 @@ import { WatchingPart } from './watching-part.tsx';
 
 interface Props {
   readonly run: string;
+  readonly inputs: readonly ProofInput[];
   readonly step: ProofStepView;
   readonly word: OwnSaying | undefined;
   /** The newest last. */
@@ -51,7 +53,7 @@ export function ProofStepRow({ step, word, open, onOpen, ...rest }: Props) {
   );
 }
 
-function Opened({ run, step, word, evidence, may, online, refresh }: Omit<Props, 'open' | 'onOpen'>) {
+function Opened({ run, inputs, step, word, evidence, may, online, refresh }: Omit<Props, 'open' | 'onOpen'>) {
   const [watching, setWatching] = useState(false);
   const say = useProofs((state) => state.say);
   const last = evidence.at(-1);
@@ -90,14 +92,24 @@ function Opened({ run, step, word, evidence, may, online, refresh }: Omit<Props,
           )}
         </>
       )}
-      {last && !watching && <Evidence run={run} evidence={last} count={evidence.length} />}
+      {last && !watching && <Evidence run={run} inputs={inputs} evidence={last} count={evidence.length} />}
       {word && word.verdict !== null && <Said word={word} />}
       {may && !watching && <Words last={last} word={word} tell={tell} />}
     </div>
   );
 }
 
-function Evidence({ run, evidence, count }: { run: string; evidence: ProofEvidenceView; count: number }) {
+function Evidence({
+  run,
+  inputs,
+  evidence,
+  count,
+}: {
+  run: string;
+  inputs: readonly ProofInput[];
+  evidence: ProofEvidenceView;
+  count: number;
+}) {
   const { state, text, likely, figures, endedAt, by } = evidence;
   const name =
     state === 'passed' ? '✓ Seen by the line' : state === 'failed' ? '✕ Not as it should be' : 'Not judged';
@@ -116,7 +128,7 @@ function Evidence({ run, evidence, count }: { run: string; evidence: ProofEviden
       {figures.map((each) => (
         <p key={each}>{each}.</p>
       ))}
-      <EvidenceCourse run={run} evidence={evidence} />
+      <EvidenceCourse run={run} evidence={evidence} inputs={inputs} />
       <p className="text-sm text-soft">
         {by}, {showTime(endedAt)}
         {count > 1 && `; the last of ${count} attempts, all are kept`}

@@ -46,7 +46,7 @@ export function useWatching(
           told.current(event.evidence);
       }
     });
-    events.addEventListener('error', () => set({ silent: LOST }));
+    events.addEventListener('error', () => set({ judgement: null, shown: '', silent: LOST }));
     return () => events.close();
   }, [run, step]);
   return state;

@@ -22,7 +22,9 @@ export function WatchingPart({ run, step, onKept, onStop }: Props) {
           ? `Reading all settings: ${reading.done} of ${reading.total}`
           : judgement
             ? `Now: ${judgement.text}`
-            : 'The unit is being asked …'}
+            : silent === null
+              ? 'The unit is being asked …'
+              : 'Nothing is being read'}
       </p>
       <p className="min-h-6 font-mono text-sm text-soft">{silent ?? shown}</p>
       {judgement?.likely.map((text) => (
