@@ -24,6 +24,7 @@ const HEAVY = [
   'POST people',
   'POST people/{id}/password',
   'GET labels',
+  'GET plant-list',
 ];
 const HEAVY_PAPERS = /-record$/;
 
