@@ -2,7 +2,7 @@
 // before.
 
 import type { ProofReading } from '@drive-keep/api';
-import type { Code, Dictionary } from '@drive-keep/core/dictionary';
+import { faultOf, type Code, type Dictionary } from '@drive-keep/core/dictionary';
 import { watchableOf, type LiveSignal } from '@drive-keep/core/live';
 import type { Observed, Told } from '@drive-keep/core/prove';
 import { valueOf } from '@drive-keep/core/signals';
@@ -21,13 +21,16 @@ export class Observing {
   readonly codes: readonly Code[];
   readonly told: Told;
   private readonly watchable: ReturnType<typeof watchableOf>;
+  private readonly faults: Dictionary['faults'];
   private readonly readings: ProofReading[] = [];
   private began: number | undefined;
   private last: Omit<ProofReading, 'at'> = {};
   private isSilent = false;
 
-  constructor({ line, ...rest }: Dictionary) {
-    this.watchable = watchableOf({ line, ...rest });
+  constructor(dictionary: Dictionary) {
+    const { line, faults } = dictionary;
+    this.faults = faults;
+    this.watchable = watchableOf(dictionary);
     const { inputs, fault } = this.watchable;
     const used = ['frequency', 'loopActual', 'loopSetpoint', 'loopError', 'analog1', 'analog2'];
     const signals = this.watchable.signals.filter(({ meaning }) => used.includes(meaning));
@@ -70,11 +73,18 @@ export class Observing {
       ),
       runs,
       faulty: faulty ?? (number === undefined ? null : number !== 0),
+      fault: this.kindOf(number),
       hertz: this.valueAt(this.signal('frequency'), values) ?? null,
       loop: this.loopAt(values),
     };
     this.keep(at, { inputs: seen.inputs, runs: seen.runs, faulty: seen.faulty, hertz: seen.hertz });
     return seen;
+  }
+
+  /** As the engine names it. */
+  private kindOf(number: number | undefined): string | null {
+    const kind = number ? faultOf({ faults: this.faults }, number)?.kind : undefined;
+    return kind === 'motorHot' ? 'motor-warm' : (kind ?? null);
   }
 
   silent(at: number): void {

@@ -6,6 +6,7 @@ import type { ProofEvidenceView, ProofStepView, ProofWatchEvent } from '@drive-k
 import { compareSets } from '@drive-keep/core/compare';
 import { findParameter } from '@drive-keep/core/dictionary';
 import { Judge, VALUES_STEP, type Judgement } from '@drive-keep/core/prove';
+import { isRaw } from '@drive-keep/core/values';
 import { Observable, type Subscriber } from 'rxjs';
 import { DataSource } from 'typeorm';
 import type { Account } from '../access/account.entity.ts';
@@ -162,14 +163,22 @@ export class ProofWatch {
       return { ...base, state: 'failed', text: 'Its settings could not be read.', likely: [read] };
     const { dictionary } = unit;
     const codes = compareSets(dictionary, kept, read).rows.map(({ code }) => code);
-    const counted = kept.readings.size;
+    const all = [...kept.readings.keys()];
+    const told = all.filter((code) => isRaw(read.readings.get(code))).length;
+    const untold = all.length - told;
+    // What could not be read is not there, and not gone either.
+    const rest = untold === 0 ? '' : ` ${untold} could not be read: nothing is known of them.`;
     if (codes.length === 0)
-      return { ...base, state: 'passed', text: `All ${counted} settings are still there.`, likely: [] };
+      return {
+        ...{ ...base, state: told === 0 ? 'failed' : 'passed', likely: [] },
+        text:
+          told === 0 ? 'None of its settings could be read.' : `All ${told} settings are still there.${rest}`,
+      };
     const named = codes.slice(0, MOST_NAMED).map((code) => findParameter(dictionary, code)?.name ?? code);
     return {
       ...base,
       state: 'failed',
-      text: `${codes.length} of ${counted} settings are not what they were: ${codes.slice(0, MOST_NAMED).join(', ')}.`,
+      text: `${codes.length} of ${all.length} settings are not what they were: ${codes.slice(0, MOST_NAMED).join(', ')}.${rest}`,
       likely: [
         `Likely they were never saved permanently, or somebody has changed them since: ${named.join(', ')}.`,
       ],

@@ -189,6 +189,30 @@ describe('a proof run of a unit on a line', () => {
     ]);
   }, 120_000);
 
+  it('does not pass what the unit refuses to tell, and says of how many settings nothing is known', async () => {
+    const { line, parameters } = plant.dictionary;
+    const registers = (wanted: (meaning: string | null, access: string) => boolean) =>
+      parameters.flatMap(({ meaning, access, register }) =>
+        register && wanted(meaning, access) ? [register.address] : [],
+      );
+    unit.setMischief({ refuse: registers((meaning) => meaning === 'preset.contact.2') });
+    const still = await hands.goThrough(run.id, named(run, 'values'));
+    expect(still.state).toBe('failed');
+    expect(still.text).toContain('1 could not be read: nothing is known of them.');
+    unit.setMischief({ refuse: registers((meaning) => meaning === 'monitor.inputs') });
+    expect([line !== null, registers((meaning) => meaning === 'monitor.inputs').length]).toEqual([true, 1]);
+    await atRest(unit);
+    const stream = await hands.watch(run.id, 'S2=2');
+    await pause(1500);
+    hands.do('S2=2');
+    await pause(2500);
+    stream.close();
+    unit.setMischief({ refuse: [] });
+    const told = stream.events.flatMap((each) => ('judgement' in each ? [each.judgement] : []));
+    expect(told.length).toBeGreaterThan(5);
+    expect(told.every(({ state, stage }) => state === 'waits' && stage === 0)).toBe(true);
+  }, 60_000);
+
   it('keeps what was seen when somebody leaves in the middle, as not judged', async () => {
     await atRest(unit);
     const stream = await hands.watch(run.id, 'S1=1 S2=1');

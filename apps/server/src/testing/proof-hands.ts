@@ -25,8 +25,6 @@ export async function atRest(unit: SimUnit): Promise<void> {
 }
 
 export class ProofHands {
-  last: EventStream<ProofWatchEvent> | undefined;
-
   constructor(
     private readonly caller: Caller,
     private readonly unit: SimUnit,
@@ -40,7 +38,6 @@ export class ProofHands {
   ): Promise<ProofEvidenceView> {
     await atRest(this.unit);
     const stream = await this.watch(run, step.id);
-    this.last = stream;
     try {
       await this.reach(stream, 1);
       const deeds = deedsOf(step.id);

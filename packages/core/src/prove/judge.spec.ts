@@ -185,6 +185,43 @@ describe('a judge', () => {
     expect(rest.filter(({ state }) => state === 'passed')).toEqual([]);
   });
 
+  it('passes nothing on inputs, speeds or a loop that the unit does not tell', () => {
+    const step = named('S1=1 S3=1');
+    const told = (change: (seen: Observed) => Observed) => {
+      const judge = new Judge(step, plan.inputs);
+      return played(step)
+        .map((seen) => judge.take(change(seen)))
+        .filter(({ state }) => state === 'passed');
+    };
+    expect(told((seen) => seen).length).toBeGreaterThan(0);
+    expect(told((seen) => ({ ...seen, inputs: {} }))).toEqual([]);
+    expect(told((seen) => ({ ...seen, hertz: null }))).toEqual([]);
+    const loop = {
+      ...step,
+      stages: step.stages.map((stage) => ({ ...stage, speed: { kind: 'loop' as const } })),
+    };
+    const judge = new Judge(loop, plan.inputs);
+    expect(
+      played(step)
+        .map((seen) => judge.take(seen))
+        .filter(({ state }) => state === 'passed'),
+    ).toEqual([]);
+  });
+
+  it('takes no other fault for the one that a contact has to bring about', () => {
+    const external = belt('halvern-hn64@2', { 'input.4.function': 'external-fault' });
+    const own = proofPlanOf(external, term);
+    const step = own.steps.find(({ id }) => id === 'S4=1') as ProofStep;
+    const said = (fault: string | null) => {
+      const judge = new Judge(step, own.inputs);
+      const last = rehearsal(external, step).flatMap((told) =>
+        'silent' in told ? [] : [{ ...told, fault }],
+      );
+      return last.map((told) => judge.take(told)).some(({ state }) => state === 'passed');
+    };
+    expect([said('external'), said('overcurrent'), said(null)]).toEqual([true, false, true]);
+  });
+
   it('takes a line that is busy for no supply that was away', () => {
     const step = named('values');
     const rest = played(step)[0] as Observed;

@@ -17,6 +17,8 @@ export interface Observed {
   readonly analogs: Readonly<Record<string, number>>;
   readonly runs: boolean | null;
   readonly faulty: boolean | null;
+  /** As the engine names it; nothing where there is none, or where its number says nothing of that. */
+  readonly fault: string | null;
   /** In Hz. */
   readonly hertz: number | null;
   /** Actual value and set-point of the control loop, in one unit, with the range of that unit. */
@@ -305,7 +307,11 @@ const waitText = (
   stage: number,
   inputs: readonly ProofInput[],
 ): string => {
-  if (stage > 0 || !seen) return next.deed;
+  if (!seen) return next.deed;
+  const untold = Object.keys(next.inputs).filter((each) => !(each in seen.inputs));
+  if (untold.length > 0)
+    return `${next.deed}. The unit does not tell ${said(inputs, untold)} now: type what you see.`;
+  if (stage > 0) return next.deed;
   const odd = differing(next.inputs, seen.inputs, seen.inputs);
   if (odd.length > 0)
     return `${next.deed}. ${said(inputs, odd)} ${odd.length === 1 ? 'does' : 'do'} not stand as at rest.`;
@@ -323,8 +329,9 @@ function matches(stage: Stage, seen: Observed): boolean {
   return share !== undefined && Math.abs(share - speed.at) <= SIGNAL_SHARE;
 }
 
+/** An input that the unit does not tell now stands nowhere. */
 const standsAs = ({ inputs }: Stage, seen: Observed): boolean =>
-  differing(inputs, seen.inputs, seen.inputs).length === 0;
+  Object.entries(inputs).every(([number, on]) => seen.inputs[number] === on);
 
 /** Numbers of the inputs that differ, as far as they are told. */
 const differing = (
@@ -343,6 +350,7 @@ function doesOf(stage: Stage, seen: Observed): boolean {
   const rests = !stage.runs && stage.stops !== null && !stage.settles;
   if (seen.runs !== null && seen.runs !== stage.runs && !rests) return false;
   if (seen.faulty !== null && seen.faulty !== stage.faulty) return false;
+  if (stage.fault !== null && seen.fault !== null && seen.fault !== stage.fault) return false;
   if (!stage.runs) return !stage.settles || seen.hertz === null || seen.hertz <= STANDS_HZ;
   return !stage.settles || speedFits(stage, seen);
 }
@@ -350,10 +358,10 @@ function doesOf(stage: Stage, seen: Observed): boolean {
 function speedFits({ speed }: Stage, { hertz, analogs, loop }: Observed): boolean {
   if (speed === null) return true;
   if (speed.kind === 'loop')
-    return loop === null || Math.abs(loop.actual - loop.wanted) <= loop.range * LOOP_SHARE;
+    return loop !== null && Math.abs(loop.actual - loop.wanted) <= loop.range * LOOP_SHARE;
   if (hertz === null) return false;
   const wanted = speed.kind === 'fixed' ? speed.hertz : hertzAt(speed.points, analogs[speed.input]);
-  return wanted === undefined || Math.abs(hertz - wanted) <= Math.max(SPEED_HZ, wanted * SPEED_SHARE);
+  return wanted !== undefined && Math.abs(hertz - wanted) <= Math.max(SPEED_HZ, wanted * SPEED_SHARE);
 }
 
 function hertzAt(

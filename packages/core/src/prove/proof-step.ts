@@ -1,7 +1,7 @@
 // A step of a proof run: what hands do, stage by stage, and what must be seen after each. Plain data, made once when the run
 // begins and kept with it: what was looked for never changes because a set, a wiring or a rule did.
 
-import type { StopWay } from '../behaviour/index.ts';
+import type { Fault, StopWay } from '../behaviour/index.ts';
 import type { Code } from '../dictionary/index.ts';
 import type { RampSetting } from '../signals/index.ts';
 
@@ -39,6 +39,8 @@ export interface Stage {
   readonly inputs: Readonly<Record<string, boolean>>;
   readonly runs: boolean;
   readonly faulty: boolean;
+  /** Which one, as the engine names it. */
+  readonly fault: Fault | null;
   /** It is waited until the speed has arrived. */
   readonly settles: boolean;
   readonly speed: StageSpeed | null;

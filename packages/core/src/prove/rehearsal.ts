@@ -90,5 +90,6 @@ function observed(machine: Machine, { state, outcome }: Stepped, at: number, her
     ),
     runs: outcome.kind === 'runs' || (hertz > 0.5 && outcome.stops !== 'coast'),
     faulty: state.fault !== null,
+    fault: state.fault,
   };
 }

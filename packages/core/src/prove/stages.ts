@@ -110,6 +110,7 @@ function stageOf(
       inputs,
       runs,
       faulty: state.fault !== null,
+      fault: state.fault,
       settles,
       speed,
       ramp,

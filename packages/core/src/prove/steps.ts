@@ -5,6 +5,8 @@
 import {
   reachOf,
   replayed,
+  sayEvent,
+  sayHeadline,
   wayFrom,
   type Event,
   type Machine,
@@ -13,7 +15,6 @@ import {
   type Stepped,
   type TermOf,
 } from '../behaviour/index.ts';
-import { sayEvent, sayHeadline } from '../behaviour/index.ts';
 import type { Code } from '../dictionary/index.ts';
 import { showEnd } from '../wiring/index.ts';
 import {
