@@ -20,6 +20,7 @@ const ORDER = [
   'plans',
   'replace',
   'prove',
+  'start',
   'formats',
 ];
 
@@ -31,12 +32,12 @@ const SERVER = 'apps/server/src';
 const FLOORS = [
   ['demo'],
   ['integrity', 'papers', 'reaching'],
-  ['replacing', 'proving'],
+  ['replacing', 'drafting', 'proving'],
   ['changes'],
   ['decisions', 'axes', 'writing', 'key-in'],
   ['overview', 'checks', 'dry-run', 'traces', 'live', 'peers', 'compare', 'look-ups'],
   ['rounds', 'backup', 'read-off', 'find-units', 'motors', 'files', 'tolerations'],
-  ['jobs', 'sets', 'proofs', 'wiring', 'register', 'catalogue'],
+  ['jobs', 'sets', 'drafts', 'proofs', 'wiring', 'register', 'catalogue'],
   ['lines', 'queue', 'access', 'plant', 'logbook', 'file-content', 'storage', 'problems'],
 ];
 const ROOMS = FLOORS.flat();

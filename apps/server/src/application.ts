@@ -32,6 +32,12 @@ export interface StartOptions extends AppOptions {
   readonly trustedProxy?: string;
 }
 
+/**
+ * How long an unused connection stays open. Whoever keeps connections for reuse, a proxy in front above all, gives them up
+ * sooner than that; the five seconds of Node would close one under a request that is just on its way.
+ */
+const IDLE_MS = 75_000;
+
 /** Migrates, takes in the catalogue, begins to serve jobs; listening is left to the caller. */
 export async function createApplication(options: StartOptions): Promise<INestApplication> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(options), {
@@ -49,6 +55,9 @@ export async function createApplication(options: StartOptions): Promise<INestApp
   app.useGlobalPipes(new PlainValues(), validation());
   app.useGlobalFilters(new ProblemFilter());
   app.enableShutdownHooks();
+  const server = app.getHttpServer();
+  server.keepAliveTimeout = IDLE_MS;
+  server.headersTimeout = IDLE_MS + 5000;
   describeApi(app);
   await app.init();
   app.get(Meanings).load(options.modelsFolder);

@@ -19,6 +19,7 @@ const terminals = schema('terminals');
 const parameters = schema('parameters');
 const faults = schema('faults');
 const reference = schema('cross-reference');
+const point = schema('starting-point');
 
 describe.each(readdirSync(MODELS))('the files of %s', (name) => {
   const files = modelFilesIn(join(MODELS, name));
@@ -58,6 +59,15 @@ describe.each(readdirSync(REFERENCES))('the cross-reference %s', (name) => {
   });
 });
 
+const POINTS = join(MODELS, '../starting-points');
+
+describe.each(readdirSync(POINTS))('the starting point %s', (name) => {
+  it('is as its published schema says', () => {
+    point(parse(readFileSync(join(POINTS, name), 'utf8')));
+    expect(point.errors).toBeNull();
+  });
+});
+
 describe('the published schemas', () => {
   it('refuse what the reader refuses, too', () => {
     expect(model({ model: 'Not a name', version: 1 })).toBe(false);
@@ -77,5 +87,9 @@ describe('the published schemas', () => {
     expect(reference(ruled({ old: '1', does: 'asked', why: 'x', ask: 'y', choices: [{ text: 'z' }] }))).toBe(
       false,
     );
+    const belt = parse(readFileSync(join(POINTS, 'belt-presets.yaml'), 'utf8')) as object;
+    expect(point({ ...belt, table: [] })).toBe(false);
+    expect(point({ ...belt, load: 'rocket' })).toBe(false);
+    expect(point({ ...belt, sets: [{ meaning: 'stop.mode', is: 'ramp' }] })).toBe(false);
   });
 });

@@ -14,11 +14,7 @@ export type ModelFile = 'model.yaml' | 'parameters.csv' | 'terminals.yaml' | 'fa
 type Key = string | number;
 
 /** The file's contents, or nothing with a finding where it is not YAML. */
-export function readYaml(
-  file: ModelFile & `${string}.yaml`,
-  text: string,
-  findings: Finding[],
-): FactReader | undefined {
+export function readYaml(file: string, text: string, findings: Finding[]): FactReader | undefined {
   const deep = tooDeepAt(text);
   if (deep !== undefined) {
     findings.push(finding('stop', { file, line: deep }, 'yaml-too-deep', {}));
@@ -35,7 +31,7 @@ export function readYaml(
 }
 
 interface Source {
-  readonly file: ModelFile;
+  readonly file: string;
   readonly document: Document;
   readonly lines: LineCounter;
   readonly findings: Finding[];
@@ -160,6 +156,24 @@ export class FactReader {
     if (typeof value === 'number' && Number.isFinite(value)) return value;
     this.missing(key, 'a number');
     return 0;
+  }
+
+  /** Nothing, and no finding, where it is something else. */
+  numberIfSo(key: string): number | undefined {
+    const value = this.value(key);
+    return typeof value === 'number' && Number.isFinite(value) ? value : undefined;
+  }
+
+  /** Numbers and texts, at least one. */
+  scalars(key: string): (number | string)[] {
+    const node = this.node(key);
+    const values = isSeq(node) ? node.items.map(plain) : [];
+    const known = values.filter(
+      (each): each is number | string => typeof each === 'string' || Number.isFinite(each),
+    );
+    if (known.length > 0 && known.length === values.length) return known;
+    this.missing(key, 'a list of numbers or words');
+    return [];
   }
 
   flag(key: string): boolean {

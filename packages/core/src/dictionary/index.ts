@@ -16,7 +16,7 @@ export * from './register-search.ts';
 export { changedBy, isTiedTo, type Effect, type FactChoice, type FixedValue } from './effect.ts';
 export * from './fault-look-up.ts';
 export * from './faults.ts';
-export type { ModelFile } from './fact-reader.ts';
+export { readYaml, type FactReader, type ModelFile } from './fact-reader.ts';
 export * from './parameter.ts';
 export * from './procedures.ts';
 export { FAULT_COLUMNS } from './read-faults.ts';

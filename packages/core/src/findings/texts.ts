@@ -48,6 +48,8 @@ const MODEL_FILES = {
     `${when} cannot narrow ${text}: they are not numbers of the same unit and resolution.`,
   'effect-region-unknown': ({ text }: { text: string }) =>
     `There is no region "${text}" in this file. Check its spelling.`,
+  'point-unknown': ({ text, known }: { text: string; known: string }) =>
+    `"${text}" is not known here. It can be: ${known}.`,
   'fact-unknown': ({ fact, outfit }: { fact: string; outfit: string }) =>
     `The fact "${fact}" is missing, or does not fit the resolution, for ${outfit}. State it in model.yaml.`,
   'minimum-above-maximum': ({ outfit }: { outfit: string }) =>

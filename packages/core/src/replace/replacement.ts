@@ -137,7 +137,10 @@ function takesFunction(set: PlainSet, number: number, does: string): boolean {
 }
 
 /** Board switches in the place that agrees with the setting beside them. */
-function switchesFor({ terminals }: Dictionary, readings: ReadonlyMap<Code, number>): Wiring['switches'] {
+export function switchesFor(
+  { terminals }: Dictionary,
+  readings: ReadonlyMap<Code, number>,
+): Wiring['switches'] {
   return Object.fromEntries(
     (terminals?.switches ?? []).flatMap(({ id, places, factory, agreesWith }) => {
       const raw = agreesWith === null ? undefined : readings.get(agreesWith);

@@ -180,7 +180,7 @@ export function replacementSheet(input: SheetInput, walk: WalkOptions = WALK): R
     ...{ moves: wires.moves, links: wires.links, logic: wires.logic },
     unproven: settings.lines.filter(({ proven }) => !proven).length,
     lines: sorted(settings.lines).map((line) =>
-      textOf(line, { old: old.set.dictionary, fresh, term: words.termOf, readings: settings.readings }),
+      lineTextOf(line, { old: old.set.dictionary, fresh, term: words.termOf, readings: settings.readings }),
     ),
     switches: Object.entries(wires.wiring.switches).map(([name, place]) => `${name}: ${place}`),
     behaviour: { summary: saySameness(walked), same: walked.same, differences },
@@ -255,14 +255,15 @@ const sorted = (lines: readonly SettingLine[]): readonly SettingLine[] =>
     (a, b) => Number(b.open) - Number(a.open) || GROUPS.indexOf(a.group) - GROUPS.indexOf(b.group),
   );
 
-interface Words {
+export interface LineWords {
   readonly old: Dictionary;
   readonly fresh: Dictionary;
   readonly term: (what: string) => string;
   readonly readings: ReadonlyMap<Code, Reading>;
 }
 
-function textOf(line: SettingLine, words: Words): LineText {
+/** A line as people read it. */
+export function lineTextOf(line: SettingLine, words: LineWords): LineText {
   const { old, fresh, readings, term } = words;
   const shown = (model: Dictionary, code: Code, reading: Reading | undefined): string => {
     const found = model.parameters.find((each) => each.code === code);
@@ -310,7 +311,7 @@ const WHY: Readonly<Record<Exclude<Why['code'], 'text'>, string>> = {
 const whyText = (why: Why): string => (why.code === 'text' ? why.text : WHY[why.code]);
 
 /** Nothing of what is met exactly. */
-function partText({ meaning, wanted, now, met }: Part, term: Words['term']): string {
+function partText({ meaning, wanted, now, met }: Part, term: LineWords['term']): string {
   const said = (plain: Plain) => sayPlain(plain, term);
   switch (met?.kind) {
     case 'exactly':

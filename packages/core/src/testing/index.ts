@@ -5,3 +5,4 @@ export * from './bench-wiring.ts';
 export * from './rule-scenarios.ts';
 export { rawOf, SEEDED } from './arbitraries.ts';
 export { bridge } from './shipped-bridge.ts';
+export * from './shipped-points.ts';
