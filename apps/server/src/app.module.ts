@@ -24,6 +24,8 @@ import { LookUpsModule } from './look-ups/look-ups.module.ts';
 import { MotorsModule } from './motors/motors.module.ts';
 import { OverviewModule } from './overview/overview.module.ts';
 import { PapersModule } from './papers/papers.module.ts';
+import { DraftingModule } from './drafting/drafting.module.ts';
+import { DraftsModule } from './drafts/drafts.module.ts';
 import { DryRunModule } from './dry-run/dry-run.module.ts';
 import { PeersModule } from './peers/peers.module.ts';
 import { PlantModule } from './plant/plant.module.ts';
@@ -49,6 +51,7 @@ const FLOORS = [
   IntegrityModule,
   PapersModule,
   ReplacingModule,
+  DraftingModule,
   ProvingModule,
   ChangesModule,
   DecisionsModule,
@@ -72,6 +75,7 @@ const FLOORS = [
   TolerationsModule,
   JobsModule,
   SetsModule,
+  DraftsModule,
   ProofsModule,
   WiringModule,
   RegisterModule,

@@ -12,6 +12,7 @@ import { MOST_BYTES } from './file-content/uploaded-file.ts';
 import { BackupRun } from './backup/backup-run.service.ts';
 import { CrossReferences } from './catalogue/cross-references.service.ts';
 import { Meanings } from './catalogue/meanings.service.ts';
+import { StartingPoints } from './catalogue/starting-points.service.ts';
 import { ModelImport } from './catalogue/model-import.ts';
 import { Scans } from './find-units/scans.service.ts';
 import { Integrity } from './integrity/integrity.service.ts';
@@ -62,6 +63,7 @@ export async function createApplication(options: StartOptions): Promise<INestApp
   await app.init();
   app.get(Meanings).load(options.modelsFolder);
   app.get(CrossReferences).load(options.modelsFolder);
+  app.get(StartingPoints).load(options.modelsFolder);
   await app.get(ModelImport).takeCatalogue(options.modelsFolder);
   await app.get(PlantSettings).watch();
   await app.get(JobEvents).start(options.databaseUrl);

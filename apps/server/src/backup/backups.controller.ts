@@ -1,6 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { StartedJob } from '@drive-keep/api';
+import { SET_FILE_KINDS } from '@drive-keep/core/formats';
 import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsString, MaxLength, MinLength } from 'class-validator';
 import type { Response } from 'express';
 import type { Account } from '../access/account.entity.ts';
@@ -27,10 +28,10 @@ class StartBackupBody {
   reason: string;
 }
 
-const FORMATS = ['json', 'csv', 'xlsx', 'dcf'] as const;
-
 class FileQuery {
-  @ApiPropertyOptional({ enum: FORMATS }) @IsIn(FORMATS) format: (typeof FORMATS)[number];
+  @ApiPropertyOptional({ enum: SET_FILE_KINDS })
+  @IsIn(SET_FILE_KINDS)
+  format: (typeof SET_FILE_KINDS)[number];
 }
 
 @ApiTags('backups')

@@ -18,6 +18,9 @@ import { ModelImport } from './model-import.ts';
 import { OwnModelsController } from './own-models.controller.ts';
 import { RegistersController } from './registers.controller.ts';
 import { CrossReferenceRevision } from './cross-reference-revision.entity.ts';
+import { StartingPointRevision } from './starting-point-revision.entity.ts';
+import { StartingPointsController } from './starting-points.controller.ts';
+import { StartingPoints } from './starting-points.service.ts';
 import { StoredSettingTable } from './setting-table.entity.ts';
 import { SettingTablesController } from './setting-tables.controller.ts';
 import { SettingTables } from './setting-tables.service.ts';
@@ -30,6 +33,7 @@ import { OwnModels } from './own-models.service.ts';
       DictionaryRevision,
       ModelDraft,
       CrossReferenceRevision,
+      StartingPointRevision,
       StoredSettingTable,
     ]),
     LinesModule,
@@ -41,6 +45,7 @@ import { OwnModels } from './own-models.service.ts';
     ModelDraftsController,
     RegistersController,
     CrossReferencesController,
+    StartingPointsController,
     SettingTablesController,
   ],
   providers: [
@@ -52,8 +57,9 @@ import { OwnModels } from './own-models.service.ts';
     DraftReading,
     Meanings,
     CrossReferences,
+    StartingPoints,
     SettingTables,
   ],
-  exports: [CrossReferences, Dictionaries, Meanings, ModelImport, OwnModels],
+  exports: [CrossReferences, Dictionaries, Meanings, ModelImport, OwnModels, StartingPoints],
 })
 export class CatalogueModule {}

@@ -18,6 +18,12 @@ export interface NamedSet {
   readonly reference: string;
 }
 
+/** One side of a comparison. */
+export interface AcrossNamed {
+  readonly modelSet: ModelSet;
+  readonly view: AcrossView['a'];
+}
+
 @Injectable()
 export class Across {
   constructor(
@@ -31,7 +37,11 @@ export class Across {
   ) {}
 
   async compare(a: NamedSet, b: NamedSet): Promise<AcrossView> {
-    const [left, right] = await Promise.all([this.side(a), this.side(b)]);
+    const [left, right] = await Promise.all([this.named(a), this.named(b)]);
+    return this.between(left, right);
+  }
+
+  between(left: AcrossNamed, right: AcrossNamed): AcrossView {
     const { bridge } = this.meanings;
     const { rows, same, withoutMeaning } = compareAcross(bridge, left.modelSet, right.modelSet);
     const shown = (side: AcrossSide | null, { set }: ModelSet) =>
@@ -104,7 +114,16 @@ export class Across {
     return stay ?? null;
   }
 
-  private async side({ tag, reference }: NamedSet) {
+  /** A set that no position has. */
+  aside(
+    modelSet: ModelSet,
+    { tag, duty, title }: Pick<AcrossNamed['view'], 'tag' | 'duty' | 'title'>,
+  ): AcrossNamed {
+    const { maker, name, id } = modelSet.dictionary;
+    return { modelSet, view: { tag, duty, model: `${maker} ${name}`, dictionary: id, title, at: null } };
+  }
+
+  async named({ tag, reference }: NamedSet): Promise<AcrossNamed> {
     const at = await this.register.unitAt(tag);
     const { side, set } = await this.sets.get(at, reference);
     const dictionary = await this.dictionaries.get(set.dictionary);

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { CatalogueModule } from '../catalogue/catalogue.module.ts';
+import { DraftsModule } from '../drafts/drafts.module.ts';
 import { RegisterModule } from '../register/register.module.ts';
 import { SetsModule } from '../sets/sets.module.ts';
 import { AcrossController } from './across.controller.ts';
@@ -9,7 +10,7 @@ import { PositionSets } from './position-sets.service.ts';
 import { ReferencedSets } from './referenced-sets.service.ts';
 
 @Module({
-  imports: [SetsModule, RegisterModule, CatalogueModule],
+  imports: [DraftsModule, SetsModule, RegisterModule, CatalogueModule],
   controllers: [ComparisonController, AcrossController],
   providers: [Across, ReferencedSets, PositionSets],
   exports: [Across, ReferencedSets, PositionSets],

@@ -1,5 +1,5 @@
 // Sets by reference, as addresses and requests name them: `default`, `baseline`, `baseline:2`, `newest`, `backup:ID`,
-// `replacement:ID` for what the sheet of a replacement promises, `part:ID` for some values that a file told, and
+// `replacement:ID` for what the sheet of a replacement promises, `drafted:ID` for a revision of first settings, `part:ID` for some values that a file told, and
 // `values:02P=360,05C=1` for raw values on top of what the unit was last seen to hold.
 
 import { Injectable } from '@nestjs/common';
@@ -14,6 +14,7 @@ import type { PositionWithUnit } from '../register/register.service.ts';
 import type { Backup } from '../sets/backup.entity.ts';
 import { Backups } from '../sets/backups.service.ts';
 import type { Baseline } from '../sets/baseline.entity.ts';
+import { DraftRevisions, forUnit } from '../drafts/draft-revisions.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { History } from '../sets/history.service.ts';
 import { SetParts } from '../sets/set-parts.service.ts';
@@ -45,6 +46,7 @@ export class ReferencedSets {
     private readonly contents: ContentStore,
     private readonly history: History,
     private readonly parts: SetParts,
+    private readonly drafts: DraftRevisions,
   ) {}
 
   async get(at: PositionWithUnit, reference: string): Promise<ReferencedSet> {
@@ -56,6 +58,7 @@ export class ReferencedSets {
     if (kind === 'backup') return this.ofBackup(reference, await this.backupOf(at, id));
     if (kind === 'replacement') return this.promised(at, id);
     if (kind === 'part') return this.part(at, id);
+    if (kind === 'drafted') return this.drafted(at, id);
     throw missing(`"${reference}" names no set. Use default, baseline, newest or backup:… instead.`, 400);
   }
 
@@ -165,6 +168,27 @@ export class ReferencedSets {
       side: { reference, lastingReference: reference, title, at: null, hash },
       set: await this.contents.get(hash),
       ...{ aside: NO_ASIDE, untold: ALL_TOLD },
+    };
+  }
+
+  /** What it does not say of this unit is no difference. */
+  private async drafted({ position, unit }: PositionWithUnit, id: string): Promise<ReferencedSet> {
+    const { revision, title } = await this.drafts.get(id);
+    const dictionary = await this.dictionaries.get(revision.dictionaryId);
+    const newest = await this.backups.newest(position.id);
+    const held = newest && (await this.contents.get(newest.contentHash));
+    const kept = await this.contents.get(revision.contentHash);
+    const set = forUnit(dictionary, kept, revision.chosen, held ?? undefined, unit.lineAddress);
+    const reference = `drafted:${id}`;
+    return {
+      side: {
+        ...{ reference, lastingReference: reference, title, hash: hashOf(set) },
+        at: revision.keptAt.toISOString(),
+      },
+      ...{ set, aside: NO_ASIDE },
+      untold: new Set(
+        dictionary.parameters.map(({ code }) => code).filter((code) => !set.readings.has(code)),
+      ),
     };
   }
 

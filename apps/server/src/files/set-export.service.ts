@@ -1,7 +1,7 @@
 // Sets leave as files: JSON by the published schema, CSV and XLSX for spreadsheets, DCF for other tools (CiA 306).
 
 import { Injectable } from '@nestjs/common';
-import { factsOf, type Dictionary, type Facts } from '@drive-keep/core/dictionary';
+import { factsOf, type Dictionary, type Facts, type Outfit } from '@drive-keep/core/dictionary';
 import {
   SET_CSV_COLUMNS,
   setRows,
@@ -61,6 +61,23 @@ export class SetExport {
       ...(backup.unit.lineAddress === null ? {} : { node: backup.unit.lineAddress }),
     };
     const facts = factsOf(dictionary, backup.unit) ?? {};
+    return { name, type: TYPES[format], content: await writeAs(format, dictionary, set, origin, facts) };
+  }
+
+  /** A set that belongs to no backup. */
+  async writeSet(
+    set: ParameterSet,
+    outfit: Outfit,
+    origin: SetOrigin,
+    format: SetFileKind,
+    told: { readonly name: string; readonly what: string },
+    { person }: Account,
+  ): Promise<WrittenFile> {
+    const dictionary = await this.dictionaries.get(set.dictionary);
+    const name = `${told.name}.${format}`;
+    const text = `Exported ${told.what} as ${format.toUpperCase()}: ${name}.`;
+    await this.logbook.write({ person, action: 'exported', text });
+    const facts = factsOf(dictionary, outfit) ?? {};
     return { name, type: TYPES[format], content: await writeAs(format, dictionary, set, origin, facts) };
   }
 }

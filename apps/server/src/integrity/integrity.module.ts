@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { DraftsModule } from '../drafts/drafts.module.ts';
 import { LogbookModule } from '../logbook/logbook.module.ts';
 import { CatalogueModule } from '../catalogue/catalogue.module.ts';
 import { SetsModule } from '../sets/sets.module.ts';
@@ -15,6 +16,7 @@ import { Integrity } from './integrity.service.ts';
 @Module({
   imports: [
     TypeOrmModule.forFeature([IntegrityCheck]),
+    DraftsModule,
     SetsModule,
     WiringModule,
     CatalogueModule,

@@ -7,6 +7,7 @@ import { DataSource, IsNull, Not } from 'typeorm';
 import { WiringPhotos } from '../wiring/wiring-photos.service.ts';
 import { Wirings } from '../wiring/wirings.service.ts';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
+import { DraftRevisions } from '../drafts/draft-revisions.service.ts';
 import { Logbook } from '../logbook/logbook.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { Clock } from '../storage/clock.ts';
@@ -38,6 +39,7 @@ export class Integrity implements OnApplicationShutdown {
     private readonly wirings: Wirings,
     private readonly photos: WiringPhotos,
     private readonly traces: Traces,
+    private readonly drafts: DraftRevisions,
     private readonly chain: EvidenceChain,
     private readonly logbook: Logbook,
     private readonly clock: Clock,
@@ -102,6 +104,7 @@ export class Integrity implements OnApplicationShutdown {
       ...(await this.checkDictionaries()),
       ...(await this.checkWirings()),
       ...(await this.checkTraces()),
+      ...(await this.checkDrafts()),
       ...(await checkReplacements(manager)),
       ...(await checkSignatures(manager)),
       ...(await checkLooks(manager)),
@@ -154,6 +157,14 @@ export class Integrity implements OnApplicationShutdown {
     }));
   }
 
+  private async checkDrafts(): Promise<readonly IntegrityFinding[]> {
+    return (await this.drafts.damaged()).map((title) => ({
+      kind: 'changed' as const,
+      what: 'draft',
+      text: `${title} is damaged: it is not what was kept. Keep the draft once more, or restore a copy of the database.`,
+    }));
+  }
+
   private async checkDictionaries(): Promise<readonly IntegrityFinding[]> {
     return (await this.dictionaries.damaged()).map((id) => ({
       kind: 'changed' as const,
@@ -187,6 +198,9 @@ export class Integrity implements OnApplicationShutdown {
          join position p on p.id = look.position_id group by p.tag
        union all select p.tag, 'revision ' || l.revision || ' of the baseline'
          from baseline l join position p on p.id = l.position_id where l.content_hash = $1
+       union all select d.name, 'revision ' || r.revision || ' of the draft'
+         from draft_revision r join settings_draft d on d.id = r.draft_id where r.content_hash = $1
+       union all select d.name, 'what the draft begins with' from settings_draft d where d.base_hash = $1
        order by 1, 2`,
       [hash],
     );

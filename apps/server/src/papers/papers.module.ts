@@ -16,6 +16,8 @@ import { PapersController } from './papers.controller.ts';
 import { ReplacingModule } from '../replacing/replacing.module.ts';
 import { ProvingModule } from '../proving/proving.module.ts';
 import { ProofPapersController } from './proof-papers.controller.ts';
+import { DraftPapersController } from './draft-papers.controller.ts';
+import { DraftsModule } from '../drafts/drafts.module.ts';
 import { Papers } from './papers.service.ts';
 import { ReplacementPapersController } from './replacement-papers.controller.ts';
 import { ReplacementPapers } from './replacement-papers.service.ts';
@@ -23,6 +25,7 @@ import { ReplacementPapers } from './replacement-papers.service.ts';
 @Module({
   imports: [
     ReplacingModule,
+    DraftsModule,
     ProvingModule,
     DecisionsModule,
     KeyInModule,
@@ -36,7 +39,13 @@ import { ReplacementPapers } from './replacement-papers.service.ts';
     PlantModule,
     LogbookModule,
   ],
-  controllers: [PapersController, ReplacementPapersController, ProofPapersController, LabelsController],
+  controllers: [
+    PapersController,
+    ReplacementPapersController,
+    ProofPapersController,
+    DraftPapersController,
+    LabelsController,
+  ],
   providers: [Papers, ReplacementPapers, Labels],
   exports: [Papers],
 })

@@ -274,13 +274,13 @@ export class Papers {
   async leave(
     paper: Paper,
     stem: string,
-    tag: string,
+    tag: string | null,
     format: PaperFormat,
     { person }: Account,
   ): Promise<WrittenPaper> {
     const content = await writePaper(paper, format);
     const text = `Made a paper: ${paper.title} as ${format.toUpperCase()}.`;
-    await this.logbook.write({ person, action: 'paper', tag, text });
+    await this.logbook.write({ person, action: 'paper', ...(tag === null ? {} : { tag }), text });
     return { name: `${stem}.${format}`, content };
   }
 }

@@ -28,6 +28,7 @@ import { Checks1764000000025 } from './migrations/checks.ts';
 import { Faults1764000000026 } from './migrations/faults.ts';
 import { Traces1764000000027 } from './migrations/traces.ts';
 import { Proofs1764000000028 } from './migrations/proofs.ts';
+import { Drafts1764000000029 } from './migrations/drafts.ts';
 import { OwnPlant1764000000017 } from './migrations/own-plant.ts';
 import { SnakeNaming } from './snake-naming.ts';
 
@@ -68,6 +69,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Faults1764000000026,
     Traces1764000000027,
     Proofs1764000000028,
+    Drafts1764000000029,
   ],
   migrationsRun: true,
   namingStrategy: new SnakeNaming(),

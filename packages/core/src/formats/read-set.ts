@@ -10,7 +10,8 @@ import { checkEntries, type ReadSet } from './set-file.ts';
 import { readSetJson } from './set-json.ts';
 
 export type SetTextKind = 'csv' | 'json' | 'dcf';
-export type SetFileKind = SetTextKind | 'xlsx';
+export const SET_FILE_KINDS = ['json', 'csv', 'xlsx', 'dcf'] as const;
+export type SetFileKind = (typeof SET_FILE_KINDS)[number];
 
 /**
  * Reads a set for a unit of this model, with `facts` of its rating and region. The set holds what could be read; whether it

@@ -235,10 +235,11 @@ function processGain(told: Told, wishes: Wishes, delivered: number | undefined):
 }
 
 function proposedWishes(proposals: readonly Proposal[], wishes: Wishes, base: number): void {
-  for (const { meaning, value, formula, worked } of proposals) {
+  for (const { meaning, value, formula, worked, missing } of proposals) {
     if (value === null) continue;
     const plain = meaning.startsWith('ramp.') ? (base > 0 ? value / base : undefined) : value;
-    const why = `${formula}: ${worked ?? ''}`;
+    // Without its numbers it is the usual value, and no formula has said it.
+    const why = missing.length > 0 ? (worked ?? '') : `${formula}: ${worked ?? ''}`;
     if (plain !== undefined) wishes.number(meaning, plain, { from: 'proposed', why, may: true });
   }
 }

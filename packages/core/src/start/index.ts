@@ -16,3 +16,4 @@ export type { PlacedRole, WantedRole } from './place-roles.ts';
 export { proposalsOf, type Proposal, type ProposalInput } from './proposals.ts';
 export * from './draft-sheet.ts';
 export type { WishFrom } from './wishes.ts';
+export * from './draft-input.ts';

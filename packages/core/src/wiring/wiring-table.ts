@@ -2,7 +2,7 @@
 // not understood whole is a finding with its row, and nothing of the file is taken.
 
 import { finding, type Finding } from '../findings/index.ts';
-import { fail, ok, writeTable, type Result, type Table } from '../values/index.ts';
+import { fail, ok, readTable, writeTable, type Result, type Table } from '../values/index.ts';
 import { DEVICE_KINDS, formatFacts, parseFacts, type DeviceKind, type FieldDevice } from './device.ts';
 import { parseEnd, showEnd, type FittedLink, type Wire, type Wiring } from './wiring.ts';
 
@@ -140,3 +140,10 @@ const leftOver = (row: Cells): Column | undefined =>
     (column) =>
       row[column] !== '' && !(USED.get(row.row) ?? ['row', 'name', 'facts', 'what']).includes(column),
   );
+
+/** Of a text that `formatWiring` made; nothing where it is not such a text. */
+export function wiringFromText(text: string): Wiring | undefined {
+  const table = readTable(text);
+  const read = table.ok ? readWiring(table.value) : undefined;
+  return read?.ok ? read.value : undefined;
+}
