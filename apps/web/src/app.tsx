@@ -87,6 +87,26 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: 'drafts',
+        lazy: async () => ({ Component: (await import('./drafts/drafts-page.tsx')).DraftsPage }),
+      },
+      {
+        path: 'drafts/:id',
+        lazy: async () => ({ Component: (await import('./drafts/draft-page.tsx')).DraftPage }),
+      },
+      {
+        path: 'drafts/:id/dry-run',
+        lazy: async () => ({
+          Component: (await import('./drafts/draft-dry-run-page.tsx')).DraftDryRunPage,
+        }),
+      },
+      {
+        path: 'drafts/:id/compare',
+        lazy: async () => ({
+          Component: (await import('./drafts/draft-comparison-page.tsx')).DraftComparisonPage,
+        }),
+      },
+      {
         path: 'replacements/:id',
         lazy: async () => ({
           Component: (await import('./replacing/replacement-page.tsx')).ReplacementPage,

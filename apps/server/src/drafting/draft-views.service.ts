@@ -84,7 +84,7 @@ export class DraftViews {
       order: { startedAt: 'DESC' },
     });
     const names = new Map(
-      (await this.dictionaries.all()).map((each) => [each.id as string, `${each.maker} ${each.name}`]),
+      (await this.dictionaries.all()).map((each) => [each.id, `${each.maker} ${each.name}`]),
     );
     return drafts.flatMap((draft): DraftMark[] => {
       const row = rows.find(({ id }) => id === draft.id);

@@ -161,12 +161,12 @@ export class Drafts {
     { person }: Account,
   ): Promise<SettingsDraftView> {
     const before = await this.load(id);
+    const fresh = await this.dictionaries.get(wanted.dictionary ?? before.dictionaryId);
     const next = {
-      dictionary: wanted.dictionary ?? before.dictionaryId,
-      region: wanted.region ?? before.region,
+      dictionary: fresh.id,
+      region: wanted.region ?? regionLike(fresh, before.region),
       rating: wanted.rating === undefined ? before.rating : wanted.rating,
     };
-    const fresh = await this.dictionaries.get(next.dictionary);
     requireOutfit(fresh, next);
     const position =
       wanted.tag === undefined
@@ -401,6 +401,10 @@ export class Drafts {
 }
 
 const outfitOf = ({ dictionary, region, rating }: Outfit) => ({ dictionaryId: dictionary, region, rating });
+
+/** Of another model the region of that name, or its first one. */
+const regionLike = ({ regions }: Dictionary, region: string): string =>
+  (regions.find(({ id }) => id === region) ?? regions[0])?.id ?? region;
 
 function requireOutfit({ name, ratings, regions }: Dictionary, { region, rating }: Outfit): void {
   if (ratings.length === 0) throw refused(`${name} tells no rating: nothing can be worked out for it.`);

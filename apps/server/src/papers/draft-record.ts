@@ -31,7 +31,9 @@ export function draftParts({ sheet, fields }: DraftRecord): Paper['parts'] {
   const chosen = SECTIONS.map((section) => ({
     name: `Chosen: ${SECTION_NAMES[section]}`,
     rows: sheet.fields
-      .filter(({ section: own, from, key }) => own === section && (from === 'typed' || key.startsWith('ask.')))
+      .filter(
+        ({ section: own, from, key }) => own === section && (from === 'typed' || key.startsWith('ask.')),
+      )
       .map(({ key, name, unit, shown, typed, fault, why }) => {
         const word = said.get(key);
         const by = word ? `${word.by}, ${paperTime(new Date(word.at))}` : '';

@@ -6,6 +6,9 @@ import type {
   ComparisonView,
   CrossReferenceView,
   DecisionsView,
+  DraftMark,
+  SettingsDraftView,
+  StartingPointView,
   DictionaryChanges,
   DifferenceOrigin,
   HistoryView,
@@ -147,6 +150,14 @@ export const useReplacementChecks = ({ id, version, sayings, fresh }: Replacemen
   });
 export const useEarlierAnswers = (old: string, fresh: string) =>
   useGet<readonly EarlierSaying[]>(`replace-lists/${old}/answers/${fresh}`);
+export const useDrafts = () => useGet<readonly DraftMark[]>('drafts');
+export const useDraftsFor = (tag: string) =>
+  useGet<readonly DraftMark[]>(`drafts?tag=${encodeURIComponent(tag)}`);
+/** Several people type into it at the same time. */
+export const useDraft = (id: string) => useGet<SettingsDraftView>(`drafts/${id}`, { refetchInterval: 4_000 });
+export const useDraftComparison = (id: string, other: string) =>
+  useGet<AcrossView>(`drafts/${id}/comparison?with=${encodeURIComponent(other)}`, { staleTime: 0 });
+export const useStartingPoints = () => useGet<readonly StartingPointView[]>('starting-points');
 export const useSettingTables = () => useGet<readonly SettingTableView[]>('setting-tables');
 export const useReplaceLists = () => useGet<readonly ReplaceListModel[]>('replace-lists');
 export const useReplaceEstimates = (model: string, dictionary: string) =>

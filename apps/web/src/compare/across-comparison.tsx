@@ -28,15 +28,19 @@ export interface AcrossSet {
 }
 
 export function AcrossComparison({ a, b }: { a: AcrossSet; b: AcrossSet }) {
-  const [params, setParams] = useSearchParams();
   const { data, error } = useAcross(a, b);
-  const { data: left } = useDictionary(data?.a.dictionary);
-  const { data: right } = useDictionary(data?.b.dictionary);
+  return data ? <AcrossTable data={data} /> : <Unanswered error={error} what={`${a.tag} and ${b.tag}`} />;
+}
+
+export function AcrossTable({ data }: { data: AcrossView }) {
+  const [params, setParams] = useSearchParams();
+  const { data: left, error: noModel } = useDictionary(data.a.dictionary);
+  const { data: right, error: noOther } = useDictionary(data.b.dictionary);
   const alone = params.get('alone') === 'yes';
   const find = params.get('find') ?? '';
   const change = (key: string, value: string) =>
     setParams((before) => changed(before, key, value), { replace: true });
-  if (!data || !left || !right) return <Unanswered error={error} what={`${a.tag} and ${b.tag}`} />;
+  if (!left || !right) return <Unanswered error={noModel ?? noOther} what="both models" />;
   return (
     <>
       <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2">

@@ -66,6 +66,7 @@ function OwnMenu({ session }: { session: SessionView }) {
   );
   return (
     <Menu name={name} className="h-9 px-2 hover:bg-plum-wash max-lg:h-12">
+      <MenuWay to="/drafts">First settings</MenuWay>
       <MenuWay to="/jobs">Work, now and before</MenuWay>
       <MenuWay to="/calculate/motor">Motor calculator</MenuWay>
       <MenuWay to="/calculate/signal">Signal calculator</MenuWay>

@@ -16,10 +16,16 @@ export function ModelsPage() {
     <Page title="Models">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
         <h1 className="text-2xl font-semibold">Models</h1>
+        <Link
+          to="/drafts"
+          className="ml-auto inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
+        >
+          First settings for a unit
+        </Link>
         {session?.role === 'engineer' && (
           <Link
             to="/models/new"
-            className="ml-auto inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
+            className=" inline-flex min-h-9 items-center rounded border border-rule bg-sheet px-3 text-sm font-medium hover:border-plum max-lg:min-h-12"
           >
             Bring a model of your own
           </Link>

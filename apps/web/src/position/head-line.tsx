@@ -39,6 +39,7 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
     { to: 'wiring', name: 'Wiring' },
     { to: 'dry-run', name: 'Dry run' },
     { to: 'successor', name: 'Successor' },
+    ...(mayWork ? [{ to: `/drafts?for=${position.tag}`, name: 'First settings' }] : []),
     { to: 'record', name: 'Record' },
   ];
   return (
@@ -61,14 +62,14 @@ export function HeadLine({ position }: { position: PositionDetailView }) {
           {/* On a phone the differences come first: what else there is to do is folded. */}
           <span className="contents max-md:hidden">
             {others.map(({ to, name }) => (
-              <Way key={to} to={`${here}/${to}`}>
+              <Way key={to} to={to.startsWith('/') ? to : `${here}/${to}`}>
                 {name}
               </Way>
             ))}
           </span>
           <Menu name="More" className="min-h-12 border border-rule bg-sheet px-3 font-medium md:hidden">
             {others.map(({ to, name }) => (
-              <MenuWay key={to} to={`${here}/${to}`}>
+              <MenuWay key={to} to={to.startsWith('/') ? to : `${here}/${to}`}>
                 {name}
               </MenuWay>
             ))}

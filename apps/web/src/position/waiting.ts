@@ -2,6 +2,7 @@
 // proof runs that are open or asked for. A parameter that one of them changes stands as waiting, not as undecided.
 
 import type {
+  DraftMark,
   KeyInSheetView,
   ProofMark,
   ProofsView,
@@ -9,7 +10,13 @@ import type {
   WritePlanView,
   WritePlanState,
 } from '@drive-keep/api';
-import { useKeyInSheets, useProofList, useReplacements, useWritePlans } from '../api/queries.ts';
+import {
+  useDraftsFor,
+  useKeyInSheets,
+  useProofList,
+  useReplacements,
+  useWritePlans,
+} from '../api/queries.ts';
 import { PLAN_STATES } from '../writing/carry-out.tsx';
 
 const OPEN: readonly WritePlanState[] = ['planned', 'released', 'writing'];
@@ -27,8 +34,13 @@ export function useWaiting(tag: string): readonly Waiting[] | undefined {
   const { data: sheets } = useKeyInSheets(tag);
   const { data: replacements } = useReplacements(tag);
   const { data: proofs } = useProofList(tag);
+  const { data: drafts = [] } = useDraftsFor(tag);
   if (!plans || !sheets || !replacements) return undefined;
-  return [...waitingOf(plans, sheets, replacements), ...(proofs ? provingOf(tag, proofs) : [])];
+  return [
+    ...draftsOf(drafts),
+    ...waitingOf(plans, sheets, replacements),
+    ...(proofs ? provingOf(tag, proofs) : []),
+  ];
 }
 
 export function waitingOf(
@@ -42,6 +54,16 @@ export function waitingOf(
     ...sheets.filter(({ state }) => state === 'open').map(ofSheet),
   ];
 }
+
+/** First settings that somebody works on for this position. */
+export const draftsOf = (drafts: readonly DraftMark[]): readonly Waiting[] =>
+  drafts
+    .filter(({ state }) => state === 'open')
+    .map(({ id, name, owner }) => ({
+      to: `/drafts/${id}`,
+      text: `First settings of ${owner}: ${name}`,
+      codes: [],
+    }));
 
 /** A proof run that is open, or one that is asked for. */
 export function provingOf(tag: string, { runs, asked }: ProofsView): readonly Waiting[] {

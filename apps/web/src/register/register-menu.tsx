@@ -19,6 +19,7 @@ export function RegisterMenu({ session }: { session: SessionView | undefined }) 
       {session && session.role !== 'viewer' && (
         <MenuWay to="/register/find-units">Find units on a line</MenuWay>
       )}
+      <MenuWay to="/drafts">First settings</MenuWay>
       <MenuWay to="/motors">Motors</MenuWay>
       <MenuWay to="/?state=retired&as=table">Show retired positions</MenuWay>
       <MenuWay to="/register/labels">Labels for cabinets</MenuWay>
