@@ -4,8 +4,10 @@
 import { readFileSync, renameSync, writeFileSync } from 'node:fs';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import { SimController, type ControllerDescription } from './controller.ts';
+import type { FloorPlan } from './floor.ts';
 import type { Framing } from './frame.ts';
 import { LineServer } from './line-server.ts';
+import type { LoadPlan } from './load.ts';
 import { SimUnit, type UnitDescription } from './unit.ts';
 
 export interface LineDescription {
@@ -45,6 +47,9 @@ export interface Spare {
   readonly serial: number;
   /** 207 is firmware 2.07. */
   readonly firmware: number;
+  /** What it drives and what somebody has hung on its terminals; nothing hangs there where it is not told. */
+  readonly load?: LoadPlan;
+  readonly floor?: FloorPlan;
 }
 
 interface Swap {
@@ -80,8 +85,8 @@ export class Plant {
   }
 
   /**
-   * A drive goes out, and another one comes in at its place of the line. Somebody has set its address; nothing hangs on its
-   * terminals. Throws where there is no such drive or model.
+   * A drive goes out, and another one comes in at its place of the line. Somebody has set its address, and hung on its terminals
+   * what is told. Throws where there is no such drive or model.
    */
   swap(out: number, spare: Spare, state: State = {}): SimUnit {
     const old = this.units.get(out);

@@ -39,6 +39,7 @@ import { STACKER_CONTROLLER } from './packing.ts';
 import { makeMotors } from './demo-motors.ts';
 import { makeSite } from './demo-site.ts';
 import { DemoFindings } from './demo-findings.service.ts';
+import { DemoDrafts } from './demo-drafts.service.ts';
 import { DemoProofs } from './demo-proofs.service.ts';
 import { DemoTraces } from './demo-traces.service.ts';
 import { DemoReplacements } from './demo-replacements.service.ts';
@@ -70,6 +71,7 @@ export class DemoPlant {
     private readonly findings: DemoFindings,
     private readonly traces: DemoTraces,
     private readonly proofs: DemoProofs,
+    private readonly drafts: DemoDrafts,
   ) {}
 
   /** `ports` by line name, as the simulated plant opened them. */
@@ -107,6 +109,7 @@ export class DemoPlant {
     await this.proofs.make(placed, now);
     await this.findings.make(placed, now);
     await this.traces.make(placed, now);
+    await this.drafts.make();
   }
 
   private async makeRegister(manager: EntityManager, now: Date): Promise<Placed[]> {

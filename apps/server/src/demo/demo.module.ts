@@ -10,6 +10,8 @@ import { ProvingModule } from '../proving/proving.module.ts';
 import { TracesModule } from '../traces/traces.module.ts';
 import { WiringModule } from '../wiring/wiring.module.ts';
 import { DemoProofs } from './demo-proofs.service.ts';
+import { DraftingModule } from '../drafting/drafting.module.ts';
+import { DemoDrafts } from './demo-drafts.service.ts';
 import { DemoTraces } from './demo-traces.service.ts';
 import { DemoReplacements } from './demo-replacements.service.ts';
 import { DemoPlant } from './demo-plant.service.ts';
@@ -17,6 +19,7 @@ import { DemoPlant } from './demo-plant.service.ts';
 @Module({
   imports: [
     ReplacingModule,
+    DraftingModule,
     ChecksModule,
     TracesModule,
     ProvingModule,
@@ -26,7 +29,7 @@ import { DemoPlant } from './demo-plant.service.ts';
     WiringModule,
     LogbookModule,
   ],
-  providers: [DemoPlant, DemoFindings, DemoReplacements, DemoTraces, DemoProofs],
+  providers: [DemoPlant, DemoFindings, DemoReplacements, DemoTraces, DemoProofs, DemoDrafts],
   exports: [DemoPlant],
 })
 export class DemoModule {}

@@ -10,6 +10,7 @@ export function Beside({ id, sheet, isOlder }: { id: string; sheet: DraftSheet; 
   const missed = sheet.table.filter(({ passed }) => !passed);
   return (
     <aside
+      id="comes-to"
       aria-label="What it comes to"
       aria-busy={isOlder}
       className="min-w-0 lg:sticky lg:top-2 lg:max-h-[calc(100vh-1rem)] lg:self-start lg:overflow-y-auto lg:pl-5"
@@ -74,7 +75,8 @@ function Refusals({ sheet: { refusals, passedOver } }: { sheet: DraftSheet }) {
       {passedOver.length > 0 && (
         <details className="text-sm text-soft">
           <summary className="cursor-pointer">
-            {passedOver.length} wishes of the starting point that this model does not know
+            {passedOver.length} {passedOver.length === 1 ? 'wish' : 'wishes'} of the starting point that this
+            model does not know
           </summary>
           {passedOver.join(', ')}
         </details>

@@ -14,7 +14,7 @@ import { Notice, ProblemNotice } from '../ui/notice.tsx';
 import { Page } from '../ui/page.tsx';
 import { Way } from '../ui/way.tsx';
 import { showTime } from '../words/dates.ts';
-import { Beside } from './beside.tsx';
+import { Beside, sumOf } from './beside.tsx';
 import { DutyPart } from './duty-part.tsx';
 import { OtherPart } from './other-part.tsx';
 import { PlatePart } from './plate-part.tsx';
@@ -93,34 +93,39 @@ function Sheet({ view, dictionary, base }: Props) {
       {!sheet ? (
         <Asking what="every setting of this draft" />
       ) : (
-        <div className="mt-2 grid gap-x-2 lg:grid-cols-[minmax(0,3fr)_minmax(20rem,2fr)]">
-          <div className="min-w-0">
-            <DutyPart view={view} sheet={sheet} typing={typing} change={change} />
-            <UnitPart view={view} dictionary={dictionary} sheet={sheet} typing={typing} change={change} />
-            <PlatePart sheet={sheet} typing={typing} />
-            {(['supply', 'sources', 'ramps', 'stopping'] as const).map((section) => (
-              <FieldsPart key={section} section={section} sheet={sheet} typing={typing} />
-            ))}
-            <TerminalsPart
-              dictionary={dictionary}
-              sheet={sheet}
-              typing={typing}
-              ofPoint={view.point !== null}
-            />
-            {(['protections', 'restart', 'loop', 'network'] as const).map((section) => (
-              <FieldsPart key={section} section={section} sheet={sheet} typing={typing} />
-            ))}
-            <OtherPart dictionary={dictionary} sheet={sheet} typing={typing} />
-            <UsesPart
-              view={view}
-              sheet={sheet}
-              may={may}
-              waits={typing.onTheWay > 0 || isOlder}
-              change={change}
-            />
+        <>
+          <a href="#comes-to" className="mt-2 block py-2 font-semibold text-plum underline lg:hidden">
+            {sumOf(sheet)}
+          </a>
+          <div className="mt-2 grid gap-x-2 lg:grid-cols-[minmax(0,3fr)_minmax(20rem,2fr)]">
+            <div className="min-w-0">
+              <DutyPart view={view} sheet={sheet} typing={typing} change={change} />
+              <UnitPart view={view} dictionary={dictionary} sheet={sheet} typing={typing} change={change} />
+              <PlatePart sheet={sheet} typing={typing} />
+              {(['supply', 'sources', 'ramps', 'stopping'] as const).map((section) => (
+                <FieldsPart key={section} section={section} sheet={sheet} typing={typing} />
+              ))}
+              <TerminalsPart
+                dictionary={dictionary}
+                sheet={sheet}
+                typing={typing}
+                ofPoint={view.point !== null}
+              />
+              {(['protections', 'restart', 'loop', 'network'] as const).map((section) => (
+                <FieldsPart key={section} section={section} sheet={sheet} typing={typing} />
+              ))}
+              <OtherPart dictionary={dictionary} sheet={sheet} typing={typing} />
+              <UsesPart
+                view={view}
+                sheet={sheet}
+                may={may}
+                waits={typing.onTheWay > 0 || isOlder}
+                change={change}
+              />
+            </div>
+            <Beside id={view.id} sheet={sheet} isOlder={isOlder} />
           </div>
-          <Beside id={view.id} sheet={sheet} isOlder={isOlder} />
-        </div>
+        </>
       )}
     </Page>
   );

@@ -30,6 +30,7 @@ export function DutyPart({
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2 pb-1">
         <Choice
           label="Begins with"
+          wide
           disabled={!typing.may}
           value={view.point ? `point ${view.point.id}` : view.base ? 'base' : 'delivered'}
           options={[

@@ -18,7 +18,7 @@ const FROM: Readonly<Record<FieldFrom, string>> = {
 };
 
 const GRID =
-  'grid grid-cols-[minmax(0,1fr)] items-start gap-x-3 gap-y-1 border-b border-rule py-1 sm:grid-cols-[minmax(9rem,13rem)_11rem_minmax(0,1fr)]';
+  'grid grid-cols-[minmax(0,1fr)] items-start gap-x-3 gap-y-1 border-b border-rule py-1 sm:grid-cols-[minmax(9rem,13rem)_10.5rem_minmax(0,1fr)]';
 const INPUT =
   'h-8 w-full rounded border bg-sheet px-2 text-sm tabular-nums placeholder:text-ink max-lg:h-12 max-lg:text-base';
 
@@ -53,7 +53,7 @@ export function FieldRow({ field, typing }: { field: Field; typing: Typing }) {
             className={`${INPUT} ${fault !== null ? 'border-stop' : 'border-rule'}`}
           />
         )}
-        <span className="w-14 shrink-0 text-xs text-soft">{unit}</span>
+        <span className="w-11 shrink-0 text-xs text-soft">{unit}</span>
       </span>
       <Beside field={field} typing={typing} refused={refused} />
     </div>
@@ -116,11 +116,13 @@ function Beside({ field, typing, refused }: { field: Field; typing: Typing; refu
           ) : (
             !open && <span>{FROM[from]}</span>
           )}
-          {why !== '' && !isTyped && <span>{FROM[from] === '' || open ? why : `: ${why}`}</span>}
+          {why !== '' && !isTyped && from !== 'proposed' && (
+            <span>{FROM[from] === '' || open ? why : `: ${why}`}</span>
+          )}
           {isTyped && typing.may && (
             <button
               type="button"
-              className="ml-1.5 text-plum underline"
+              className="ml-1.5 whitespace-nowrap text-plum underline"
               onClick={() => typing.type({ [key]: '' })}
               aria-label={`Take back what was typed into ${field.name}`}
             >

@@ -21,7 +21,7 @@ export function OtherPart({
   const typed = typing.fields.filter(({ key, text }) => key.startsWith('code.') && text !== '');
   const faults = new Map(sheet.faults.map(({ key, text }) => [key, text]));
   return (
-    <SheetPart name="Any other setting" state={typed.length > 0 ? `${typed.length} typed` : ''}>
+    <SheetPart narrow name="Any other setting" state={typed.length > 0 ? `${typed.length} typed` : ''}>
       {typed.map(({ key, text }) => {
         const code = key.slice('code.'.length);
         const parameter = dictionary.parameters.find((each) => each.code === code);

@@ -16,6 +16,7 @@ export function PlatePart({ sheet, typing }: { sheet: DraftSheet; typing: Typing
         <div className="pb-2">
           <Choice
             label="Take the plate of"
+            wide
             value=""
             options={[{ id: '', name: 'a motor of the library …' }, ...motors.flatMap(choicesOf)]}
             onChange={({ target }) => {

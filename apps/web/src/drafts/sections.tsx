@@ -31,6 +31,7 @@ export function FieldsPart({
   const typed = fields.filter(({ from }) => from === 'typed').length;
   return (
     <SheetPart
+      narrow
       name={SECTION_NAMES[section]}
       state={
         <>

@@ -126,10 +126,7 @@ function Roles({
               <td className="py-1 pr-3">
                 <b className="font-mono">{role.id}</b> {device?.what}
               </td>
-              <td className="py-1 pr-3">
-                {role.does.replace(/[-.]/g, ' ')}
-                {role.opens && ', acts while open'}
-              </td>
+              <td className="py-1 pr-3">{doesText(role)}</td>
               <td className="py-0.5 pr-3">
                 <Choice
                   label={`Terminal of ${role.id}`}
@@ -157,6 +154,18 @@ function Roles({
       </tbody>
     </table>
   );
+}
+
+const USES: Readonly<Record<string, string>> = {
+  loop: 'actual value of the loop',
+  speed: 'set-point',
+  trim: 'trim',
+};
+
+function doesText({ does, on, opens }: PlacedRole['role']): string {
+  const words = (USES[does] ?? does).replace(/[-.]/g, ' ');
+  if (on === 'output') return `told by the drive: ${words}`;
+  return opens ? `${words}, acts while open` : words;
 }
 
 const ownDevices = (typing: Typing): readonly (readonly [string, string])[] =>

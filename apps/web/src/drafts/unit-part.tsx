@@ -61,12 +61,13 @@ export function UnitPart({
         />
         <Choice
           label="Rating"
+          wide
           disabled={!typing.may}
           value={view.rating ?? 'smallest'}
           options={[
             {
               id: 'smallest',
-              name: `the smallest that bears the motor${rating && view.rating === null ? `: ${rating.name}` : ''}`,
+              name: `smallest that bears the motor${rating && view.rating === null ? `: ${rating.name}` : ''}`,
             },
             ...sheet.ratings.map(({ id, name, state }) => ({ id, name: `${id}, ${name} ${STATES[state]}` })),
           ]}

@@ -45,6 +45,7 @@ export function UsesPart({ view, sheet, may, waits, change }: Props) {
   return (
     <>
       <SheetPart
+        narrow
         name="Kept"
         state={view.revisions.length === 0 ? 'no revision yet' : `${view.revisions.length}`}
       >
@@ -65,7 +66,11 @@ export function UsesPart({ view, sheet, may, waits, change }: Props) {
         {keep.error && <ProblemNotice error={keep.error} />}
         <Revisions view={view} />
       </SheetPart>
-      <SheetPart name="Made of it" state={view.uses.length === 0 ? 'nothing yet' : `${view.uses.length}`}>
+      <SheetPart
+        narrow
+        name="Made of it"
+        state={view.uses.length === 0 ? 'nothing yet' : `${view.uses.length}`}
+      >
         {may && <Making view={view} sheet={sheet} waits={waits} change={change} />}
         <Made view={view} />
       </SheetPart>
@@ -250,7 +255,7 @@ function OtherUnit({ view }: { view: SettingsDraftView }) {
     onSuccess: ({ id }) => navigate(`/drafts/${id}`),
   });
   return (
-    <SheetPart name="On another model" state="">
+    <SheetPart narrow name="On another model" state="">
       <div className="flex flex-wrap items-center gap-3">
         <Choice
           label="Model"

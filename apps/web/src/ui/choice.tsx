@@ -14,6 +14,7 @@ export function Choice({
   options,
   below = false,
   hidden = false,
+  wide = false,
   ref,
   ...rest
 }: SelectHTMLAttributes<HTMLSelectElement> & {
@@ -22,6 +23,8 @@ export function Choice({
   below?: boolean;
   /** The label is for screen readers alone: the options say it themselves. */
   hidden?: boolean;
+  /** For names that are long. */
+  wide?: boolean;
   ref?: Ref<HTMLSelectElement>;
 }) {
   const id = useId();
@@ -38,7 +41,7 @@ export function Choice({
       <select
         id={id}
         ref={ref}
-        className={`rounded border border-rule bg-sheet px-2 ${below ? 'h-11 w-full' : 'h-9 max-w-60 text-sm max-lg:h-12'}`}
+        className={`rounded border border-rule bg-sheet px-2 ${below ? 'h-11 w-full' : `h-9 ${wide ? 'max-w-96' : 'max-w-60'} text-sm max-lg:h-12`}`}
         {...rest}
       >
         {!known && <option value={value}>{value === '' ? '…' : value}</option>}

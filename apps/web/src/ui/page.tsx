@@ -12,14 +12,19 @@ export function Page({ title, children }: { title: string; children: ReactNode }
 export function SheetPart({
   name,
   state,
+  narrow = false,
   children,
 }: {
   name: string;
   state?: ReactNode;
+  /** With a small margin, where something stands beside the sheet. */
+  narrow?: boolean;
   children: ReactNode;
 }) {
   return (
-    <section className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-2 border-t border-rule py-4 md:grid-cols-[11rem_1fr]">
+    <section
+      className={`grid grid-cols-[minmax(0,1fr)] gap-y-2 border-t border-rule py-4 ${narrow ? 'gap-x-4 md:grid-cols-[8rem_1fr]' : 'gap-x-6 md:grid-cols-[11rem_1fr]'}`}
+    >
       <div>
         <h2 className="font-semibold">{name}</h2>
         <div className="text-sm text-soft">{state}</div>

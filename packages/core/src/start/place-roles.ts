@@ -45,7 +45,7 @@ export function placeRoles(
   const places = placesOf(set.dictionary);
   const term = set.bridge.vocabulary.termOf;
   const candidates = new Map(
-    roles.map((role) => [role.id, candidatesOf(set, role, places[role.on])] as const),
+    roles.map((role) => [role.id, places[role.on].filter((place) => canDo(set, role, place))] as const),
   );
   const faults = new Map<string, string>();
   const fixed = new Map<string, Place>();
@@ -130,15 +130,6 @@ function match(
   };
   for (const { id } of roles) if (!fixed.has(id)) seat(id, new Set());
   return placed;
-}
-
-/** Inputs that can do more than is wanted come last, so that they stay free for whoever needs them. */
-function candidatesOf(set: PlainSet, role: WantedRole, places: readonly Place[]): readonly Place[] {
-  const fits = places.filter((place) => canDo(set, role, place));
-  if (role.on !== 'input' || role.opens) return fits;
-  const spare = ({ number }: Place) => Number(takes(set, `input.${number}.sense`, 'open'));
-  const senses = new Set(fits.map(spare));
-  return senses.size < 2 ? fits : [...fits].sort((a, b) => spare(a) - spare(b));
 }
 
 function canDo(set: PlainSet, { does, on, opens, signal }: WantedRole, { terminal, number }: Place): boolean {
