@@ -22,6 +22,7 @@ const PROJECTS = [
   'checks',
   'live',
   'proving',
+  'drafting',
   'site',
   'own',
   ...LOOKS_ONLY,

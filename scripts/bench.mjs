@@ -12,6 +12,7 @@ import { checksBench } from './bench/checks.mjs';
 import { compareBench } from './bench/compare.mjs';
 import { filesBench } from './bench/files.mjs';
 import { firstLoadBench } from './bench/first-load.mjs';
+import { firstSettingsBench } from './bench/first-settings.mjs';
 import { fuzzBench } from './bench/fuzz.mjs';
 import { keepingBench } from './bench/keeping.mjs';
 import { killsBench } from './bench/kills.mjs';
@@ -42,6 +43,7 @@ const BENCHES = {
   behaviour: behaviourBench,
   checks: checksBench,
   replacing: replacingBench,
+  'first-settings': firstSettingsBench,
   planning: planningBench,
   'peers-scroll': peersScrollBench,
   'first-load': firstLoadBench,

@@ -108,10 +108,12 @@ export class DraftViews {
     return read.ok ? read.value.name : 'A starting point';
   }
 
-  private async newer({ dictionaryId }: SettingsDraft): Promise<string | null> {
-    const { model } = await this.dictionaries.get(dictionaryId);
-    const newest = (await this.dictionaries.newest()).find((each) => each.model === model);
-    return newest && newest.id !== dictionaryId ? newest.id : null;
+  /** What came in while the draft was worked on; versions for other firmware that were there before are no news. */
+  private async newer({ dictionaryId, startedAt }: SettingsDraft): Promise<string | null> {
+    const all = await this.dictionaries.all();
+    const own = all.find(({ id }) => id === dictionaryId);
+    const newest = own && all.find(({ model, version }) => model === own.model && version > own.version);
+    return newest && newest.importedAt > startedAt ? newest.id : null;
   }
 
   private async point({ pointId, pointContent }: SettingsDraft): Promise<SettingsDraftView['point']> {

@@ -18,7 +18,7 @@ import { draftInputOf, draftSheet } from '@drive-keep/core/start';
 import { DataSource } from 'typeorm';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
 import { Meanings } from '../catalogue/meanings.service.ts';
-import { RunningPlant, type Caller } from '../testing/running-plant.ts';
+import { RunningPlant, until, type Caller } from '../testing/running-plant.ts';
 import { DraftSheets } from './draft-sheets.service.ts';
 import { Drafts } from './drafts.service.ts';
 
@@ -165,17 +165,15 @@ describe('a draft of first settings', () => {
     const plan = (await technician.get<WritePlanView>(`write-plans/${made.body.uses[0]?.madeId ?? ''}`)).body;
     expect(plan.unreachable).toEqual([]);
     await technician.post(`write-plans/${plan.id}/release`, { stoppedAndSafe: true });
-    plant.unit(BELT).runContact = false;
+    const unit = plant.unit(BELT);
+    unit.runContact = false;
+    await until(() => (unit.running ? undefined : true));
     await technician.post(`write-plans/${plan.id}/carry-out`, {});
-    let now = plan;
-    for (let at = 0; at < 200 && !['done', 'failed', 'refused'].includes(now.state); at += 1) {
-      await new Promise((resolve) => setTimeout(resolve, 100));
-      now = (await technician.get<WritePlanView>(`write-plans/${plan.id}`)).body;
-    }
+    const now = await plant.planEnd(technician, plan.id);
     expect([now.state, now.text]).toEqual(['done', expect.anything()]);
     const { set } = await sheetOf(id);
     for (const { code } of now.steps)
-      expect([code, plant.unit(BELT).memory.get(code)]).toEqual([code, set.readings.get(code as never)]);
+      expect([code, unit.memory.get(code)]).toEqual([code, set.readings.get(code as never)]);
   });
 
   it('is used once by two quick clicks', async () => {
@@ -317,6 +315,32 @@ describe('a draft of first settings', () => {
     expect(csv).toMatch(/The selector gives the speed/);
     const pdf = await technician.raw(`draft-revisions/${revision}/draft-record?format=pdf`);
     expect((await pdf.arrayBuffer()).byteLength).toBeGreaterThan(5000);
+  });
+
+  it('stays with its dictionary when a newer version comes in, and says so', async () => {
+    const id = await filled({ name: 'Older firmware' });
+    expect((await view(id)).newerDictionary).toBeNull();
+    const { set } = await sheetOf(id);
+    await plant.app.get(DataSource).transaction(async (manager) => {
+      await manager.query("set local session_replication_role = 'replica'");
+      await manager.query("update dictionary set imported_at = now() where id = 'halvern-hn64@2'");
+    });
+    const now = await view(id);
+    expect([now.dictionary, now.newerDictionary]).toEqual([HN64, 'halvern-hn64@2']);
+    expect([...(await sheetOf(id)).set.readings]).toEqual([...set.readings]);
+    const moved = await technician.ask<View>('PATCH', `drafts/${id}`, {
+      ...{ dictionary: 'halvern-hn64@2', version: now.version },
+    });
+    expect([moved.status, moved.body.dictionary, moved.body.newerDictionary]).toEqual([
+      200,
+      'halvern-hn64@2',
+      null,
+    ]);
+    const late = await technician.ask<View>('PATCH', `drafts/${id}`, {
+      rating: 'HN64-15',
+      version: now.version,
+    });
+    expect([late.status, late.body.detail]).toEqual([409, expect.stringContaining('somebody else')]);
   });
 
   it('is put away and taken out, listed, and told in the logbook', async () => {
