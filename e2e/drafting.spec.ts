@@ -51,6 +51,19 @@ test('a belt with preset speeds goes from nothing to a key-in sheet in few input
   await expect(beside(page).getByText('all 7 as they must')).toBeVisible();
   await expect(beside(page).getByRole('cell', { name: 'runs forward at 22.0 Hz' })).toBeVisible();
   await expect(page.getByText(/Gives 2\.3 A, the motor takes 1\.9 A/)).toBeVisible();
+  // A contact is dragged to another input; what it does goes with it.
+  inputs += 1;
+  await page.locator('[data-end="S1:13-14"]').scrollIntoViewIfNeeded();
+  await page.locator('[data-end="S1:13-14"]').dragTo(
+    page
+      .getByRole('img', { name: /terminals/ })
+      .locator('title', { hasText: /^28 / })
+      .locator('xpath=..'),
+    { force: true },
+  );
+  await expect(page.getByLabel('Terminal of S1:13-14')).toHaveValue('28');
+  await expect(beside(page).getByText('all 7 as they must')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Make the key-in sheet' })).toBeEnabled();
   await press(page.getByRole('button', { name: 'Make the key-in sheet' }));
   await expect(page).toHaveURL(/\/key-in\//);
   expect(inputs).toBeLessThanOrEqual(MOST_INPUTS);
@@ -114,6 +127,26 @@ test('two people type into one draft, one of them without a network for a while'
   await field(page, 'plate.current').fill('3.6');
   await expect(allTold(page)).toBeVisible();
   await other.close();
+});
+
+test('an engineer changes a starting point: faults stand at their lines, and it is kept under a name of its own', async ({
+  page,
+}) => {
+  await signIn(page, 'engineer');
+  await page.goto('/starting-points/steady-run');
+  const file = page.getByRole('textbox', { name: 'File of the starting point' });
+  const text = await file.inputValue();
+  await file.fill(text.replace('load: mill', 'load: rocket'));
+  await expect(page.getByText(/^Line 6:/)).toBeVisible();
+  await page.getByRole('textbox', { name: 'Why it is kept' }).fill('chain of the dryer');
+  await expect(page.getByRole('button', { name: 'Keep it', exact: true })).toBeDisabled();
+  await file.fill(
+    text.replace('id: steady-run', 'id: dryer-chain').replace("'One contact, one speed'", "'Dryer chain'"),
+  );
+  await page.getByRole('button', { name: 'Keep it as dryer-chain' }).click();
+  await expect(page).toHaveURL(/starting-points\/dryer-chain$/);
+  await page.goto('/drafts');
+  await expect(page.getByRole('radio', { name: 'Dryer chain' })).toBeVisible();
 });
 
 test('a draft is compared, carried to another model, worked in a dry run, and only looked at by a viewer', async ({

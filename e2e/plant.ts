@@ -109,6 +109,8 @@ export const SCREENS = [
   '/replace',
   '/cross-references/halvern-hn20/halvern-hn64',
   '/setting-tables',
+  '/drafts',
+  '/starting-points/belt-presets',
   '/positions/GL-BE-03?a=baseline:1',
   '/compare/behaviour?a=BP-AG-01&b=GL-BE-03',
   '/positions/KL1-RD-07/parameters/01R?peers=yes',

@@ -95,6 +95,12 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./drafts/draft-page.tsx')).DraftPage }),
       },
       {
+        path: 'starting-points/:id',
+        lazy: async () => ({
+          Component: (await import('./drafts/starting-point-page.tsx')).StartingPointPage,
+        }),
+      },
+      {
         path: 'drafts/:id/dry-run',
         lazy: async () => ({
           Component: (await import('./drafts/draft-dry-run-page.tsx')).DraftDryRunPage,

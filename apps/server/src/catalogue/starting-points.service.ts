@@ -15,10 +15,13 @@ import { Meanings } from './meanings.service.ts';
 import { StartingPointRevision } from './starting-point-revision.entity.ts';
 
 const MOST_TOLD = 20;
+/** Files that were read are remembered: every look at a draft asks for the name of its own. */
+const MOST_READ = 300;
 
 @Injectable()
 export class StartingPoints {
   private readonly shipped = new Map<string, string>();
+  private readonly known = new Map<string, StartingPoint | null>();
 
   constructor(
     private readonly dataSource: DataSource,
@@ -77,6 +80,24 @@ export class StartingPoints {
     return this.get(id);
   }
 
+  /** Nothing for a text that is no starting point. */
+  ofText(text: string): StartingPoint | null {
+    const known = this.known.get(text);
+    if (known !== undefined) return known;
+    const read = readStartingPoint(text, this.meanings.vocabulary);
+    if (this.known.size >= MOST_READ) this.known.clear();
+    this.known.set(text, read.ok ? read.value : null);
+    return read.ok ? read.value : null;
+  }
+
+  /** What is in force under this id; nothing where there is none any more. */
+  async textOf(id: string): Promise<string | undefined> {
+    const [own] = await this.dataSource
+      .getRepository(StartingPointRevision)
+      .find({ where: { id }, order: { revision: 'DESC' }, take: 1 });
+    return own?.content ?? this.shipped.get(id);
+  }
+
   /** Of a file that was kept, or is to be: its faults are told line by line. */
   read(text: string): StartingPoint {
     const read = readStartingPoint(text, this.meanings.vocabulary);
@@ -95,9 +116,9 @@ export class StartingPoints {
     const [newest] = own;
     const text = newest?.content ?? this.shipped.get(id);
     if (text === undefined) return undefined;
-    const read = readStartingPoint(text, this.meanings.vocabulary);
-    if (!read.ok) return undefined;
-    const { name, about, load, assumes } = read.value;
+    const point = this.ofText(text);
+    if (!point) return undefined;
+    const { name, about, load, assumes } = point;
     return {
       ...{ id, name, about, load, assumes, text, revision: newest?.revision ?? 0 },
       revisions: own.map((each) => ({

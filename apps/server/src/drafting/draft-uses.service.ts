@@ -16,7 +16,7 @@ import { Logbook } from '../logbook/logbook.service.ts';
 import { Register, type PositionWithUnit } from '../register/register.service.ts';
 import { Wirings } from '../wiring/wirings.service.ts';
 import { WritePlans } from '../writing/write-plans.service.ts';
-import { Drafts, refused } from './drafts.service.ts';
+import { Drafts, refused, type WorkedOut } from './drafts.service.ts';
 
 export interface WantedUse {
   readonly kind: UseKind;
@@ -48,15 +48,16 @@ export class DraftUses {
   async make(id: string, wanted: WantedUse, account: Account): Promise<SettingsDraftView> {
     const { kind, tag, why, accepted } = wanted;
     const at = await this.register.unitAt(tag);
-    const kept = await this.revisions.get(await this.drafts.keep(id, why, account));
-    await this.requireFits(at, kept);
-    requireDecided(kept, accepted);
+    const worked = await this.drafts.work(id);
+    await this.requireFits(at, worked);
+    requireDecided(worked, accepted);
+    const kept = await this.revisions.get(await this.drafts.keep(id, why, account, worked));
     const make = await this.maker(wanted, at, kept, account);
     await this.dataSource.transaction(async (manager) => {
       await manager.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [
         `draft use ${id} ${kind} ${tag}`,
       ]);
-      if (await this.isSameClick(manager, kept.revision.id, wanted, account)) return;
+      if (await this.isSameClick(manager, kept.revision.id, wanted, at.position.id, account)) return;
       const madeId = await make(manager);
       await manager.insert(DraftUse, {
         ...{ revisionId: kept.revision.id, kind, positionId: at.position.id, madeId, usedBy: account.person },
@@ -101,19 +102,20 @@ export class DraftUses {
   /** A set for another model or size is no set for this unit. */
   private async requireFits(
     { position, unit }: PositionWithUnit,
-    { revision, title }: KeptRevision,
+    { draft, sheet }: WorkedOut,
   ): Promise<void> {
     const [own, wanted] = await Promise.all([
       this.dictionaries.get(unit.dictionaryId),
-      this.dictionaries.get(revision.dictionaryId),
+      this.dictionaries.get(draft.dictionaryId),
     ]);
+    const title = `The draft "${draft.name}"`;
     if (own.id !== wanted.id)
       throw refused(
         `${title} is for a ${wanted.name}, version ${wanted.version}; a ${own.name}, version ${own.version}, sits at ${position.tag}. Carry the draft over to it.`,
       );
-    if (unit.rating !== revision.rating || unit.region !== revision.region)
+    if (unit.rating !== sheet.rating || unit.region !== draft.region)
       throw refused(
-        `${title} is for ${revision.rating}, ${revision.region}; ${unit.rating}, ${unit.region}, sits at ${position.tag}. Carry the draft over to it.`,
+        `${title} is for ${sheet.rating}, ${draft.region}; ${unit.rating}, ${unit.region}, sits at ${position.tag}. Choose that rating, or carry the draft over.`,
       );
   }
 
@@ -121,12 +123,13 @@ export class DraftUses {
     manager: EntityManager,
     revisionId: string,
     { kind }: WantedUse,
+    positionId: string,
     { person }: Account,
   ): Promise<boolean> {
     const [row]: { n: number }[] = await manager.query(
-      `select count(*)::int as n from draft_use where revision_id = $1 and kind = $2 and used_by = $3
+      `select count(*)::int as n from draft_use where revision_id = $1 and kind = $2 and used_by = $3 and position_id = $4
          and used_at > now() - make_interval(secs => ${SAME_CLICK_S})`,
-      [revisionId, kind, person],
+      [revisionId, kind, person, positionId],
     );
     return (row?.n ?? 0) > 0;
   }
@@ -140,16 +143,12 @@ const USES: Readonly<Record<UseKind, string>> = {
 };
 
 /** What is not told cannot be set, and what is found to be wrong is said to be right by somebody, or mended. */
-function requireDecided({ record: { sheet } }: KeptRevision, accepted: string | null): void {
+function requireDecided({ sheet }: WorkedOut, accepted: string | null): void {
   if (sheet.open > 0) {
     const first =
       sheet.refusals[0] ?? sheet.faults[0]?.text ?? sheet.fields.find(({ open }) => open)?.name ?? '';
-    throw refused(
-      `${sheet.open} things on the sheet are not told or not possible; the first: ${first}.`.replace(
-        '..',
-        '.',
-      ),
-    );
+    const are = sheet.open === 1 ? 'One thing on the sheet is' : `${sheet.open} things on the sheet are`;
+    throw refused(`${are} not told or not possible; the first: ${first.replace(/\.$/, '')}.`);
   }
   const stops = sheet.findings.filter(({ attention }) => attention === 'stop');
   const rows = sheet.table.filter(({ passed }) => !passed);
@@ -157,6 +156,6 @@ function requireDecided({ record: { sheet } }: KeptRevision, accepted: string | 
   const first =
     stops[0]?.text ?? `${rows[0]?.act ?? ''}: must ${rows[0]?.must ?? ''}, does ${rows[0]?.does ?? ''}`;
   throw refused(
-    `The checks and the table of the duty find ${stops.length + rows.length} things that stop; the first: ${first} Mend them, or say why it is right.`,
+    `What the checks and the table of the duty find stops: ${stops.length + rows.length}; the first: ${first} Mend it, or say why it is right.`,
   );
 }

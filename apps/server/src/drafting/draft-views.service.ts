@@ -2,10 +2,8 @@
 
 import { Injectable } from '@nestjs/common';
 import type { DraftFieldView, DraftMark, DraftUseView, SettingsDraftView } from '@drive-keep/api';
-import { readStartingPoint } from '@drive-keep/core/start';
 import { DataSource } from 'typeorm';
 import { Dictionaries } from '../catalogue/dictionaries.service.ts';
-import { Meanings } from '../catalogue/meanings.service.ts';
 import { StartingPoints } from '../catalogue/starting-points.service.ts';
 import { DraftField } from '../drafts/draft-field.entity.ts';
 import { DraftRevision } from '../drafts/draft-revision.entity.ts';
@@ -17,7 +15,6 @@ export class DraftViews {
   constructor(
     private readonly dataSource: DataSource,
     private readonly dictionaries: Dictionaries,
-    private readonly meanings: Meanings,
     private readonly points: StartingPoints,
     private readonly contents: ContentStore,
   ) {}
@@ -104,8 +101,7 @@ export class DraftViews {
   beginsOf({ pointContent, baseTitle }: SettingsDraft): string {
     if (baseTitle !== null) return `As ${baseTitle}`;
     if (pointContent === null) return 'As delivered';
-    const read = readStartingPoint(pointContent, this.meanings.vocabulary);
-    return read.ok ? read.value.name : 'A starting point';
+    return this.points.ofText(pointContent)?.name ?? 'A starting point';
   }
 
   /** What came in while the draft was worked on; versions for other firmware that were there before are no news. */
@@ -118,8 +114,8 @@ export class DraftViews {
 
   private async point({ pointId, pointContent }: SettingsDraft): Promise<SettingsDraftView['point']> {
     if (pointId === null || pointContent === null) return null;
-    const now = (await this.points.all()).find(({ id }) => id === pointId);
-    return { id: pointId, text: pointContent, isOlder: now !== undefined && now.text !== pointContent };
+    const now = await this.points.textOf(pointId);
+    return { id: pointId, text: pointContent, isOlder: now !== undefined && now !== pointContent };
   }
 
   private async base(draft: SettingsDraft): Promise<SettingsDraftView['base']> {

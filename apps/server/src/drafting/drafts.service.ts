@@ -2,7 +2,13 @@
 // by word; of one field the last word counts, and nobody overrides a word that he has not seen.
 
 import { Injectable } from '@nestjs/common';
-import type { DraftMark, DraftRecord, NewDraftField, SettingsDraftView } from '@drive-keep/api';
+import type {
+  DraftFieldView,
+  DraftMark,
+  DraftRecord,
+  NewDraftField,
+  SettingsDraftView,
+} from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
 import type { ParameterSet } from '@drive-keep/core/sets';
 import { formatWiring, NO_WIRING } from '@drive-keep/core/wiring';
@@ -23,7 +29,7 @@ import { Register } from '../register/register.service.ts';
 import { ContentStore } from '../sets/content-store.service.ts';
 import { isUuid } from '../storage/uuid.ts';
 import { Wirings } from '../wiring/wirings.service.ts';
-import { DraftSheets } from './draft-sheets.service.ts';
+import { DraftSheets, type WorkedDraft } from './draft-sheets.service.ts';
 import { DraftViews } from './draft-views.service.ts';
 
 /** What a draft begins with. */
@@ -40,6 +46,12 @@ export interface BaseSet {
   readonly rating: string;
   readonly region: string;
   readonly wiring: string;
+}
+
+/** A draft with its sheet, as both were at one moment. */
+export interface WorkedOut extends WorkedDraft {
+  readonly draft: SettingsDraft;
+  readonly fields: readonly DraftFieldView[];
 }
 
 interface Outfit {
@@ -250,11 +262,19 @@ export class Drafts {
     return this.view(id);
   }
 
-  /** As it stands now; the newest revision where nothing has changed since. Answers with the id of the revision. */
-  async keep(id: string, why: string, { person }: Account): Promise<string> {
+  /** The sheet of what was typed until now. */
+  async work(id: string): Promise<WorkedOut> {
     const draft = await this.load(id);
     const fields = await this.views.fields(id);
-    const { sheet, set } = await this.sheets.of(draft, fields);
+    return { draft, fields, ...(await this.sheets.of(draft, fields)) };
+  }
+
+  /**
+   * As it stands now; the newest revision where nothing has changed since. Answers with the id of the revision. What was worked out
+   * before is kept only while it is still what stands there.
+   */
+  async keep(id: string, why: string, { person }: Account, worked?: WorkedOut): Promise<string> {
+    const { draft, fields, sheet, set } = worked ?? (await this.work(id));
     const record: DraftRecord = {
       ...{ name: draft.name, owner: draft.owner, tag: draft.position?.tag ?? null, region: draft.region },
       ...{

@@ -3,7 +3,7 @@
 import type { FindingView, SettingsDraftView, StartingPointView } from '@drive-keep/api';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
 import { fileForm } from '../api/file-form.ts';
 import { queryClient, useDictionary, useModels, useStartingPoints } from '../api/queries.ts';
@@ -41,7 +41,10 @@ export function Begin() {
       <Points points={points} point={point} choose={setPoint} />
       {found && (
         <p className="mt-2 text-sm text-soft">
-          {found.about} {found.assumes.join(' ')}
+          {found.about} {found.assumes.join(' ')}{' '}
+          <Link to={`/starting-points/${found.id}`} className="text-plum underline">
+            Its file
+          </Link>
         </p>
       )}
       <div className="mt-3 flex flex-wrap items-center gap-3">

@@ -19,6 +19,7 @@ import { DutyPart } from './duty-part.tsx';
 import { OtherPart } from './other-part.tsx';
 import { PlatePart } from './plate-part.tsx';
 import { FieldsPart } from './sections.tsx';
+import { takeView } from './take-view.ts';
 import { TerminalsPart } from './terminals-part.tsx';
 import { UnitPart } from './unit-part.tsx';
 import { useDraftSheet } from './use-draft-sheet.ts';
@@ -75,7 +76,7 @@ function Sheet({ view, dictionary, base }: Props) {
         ...wanted,
         version: queryClient.getQueryData<SettingsDraftView>([path])?.version ?? view.version,
       }),
-    onSuccess: (fresh) => queryClient.setQueryData([path], fresh),
+    onSuccess: takeView,
     onError: () => void queryClient.invalidateQueries({ queryKey: [path] }),
   });
   const change = (wanted: object) => changing.mutate(wanted);
@@ -177,6 +178,9 @@ function Head({
             · carried over from{' '}
             <Link to={`/drafts/${view.from.id}`} className="text-plum hover:underline">
               {view.from.name}
+            </Link>{' '}
+            <Link to={`/drafts/${view.id}/compare`} className="text-plum hover:underline">
+              (what is different)
             </Link>
           </>
         )}
@@ -217,7 +221,7 @@ function Away({ view }: { view: SettingsDraftView }) {
   const { data: session } = useSession();
   const takeOut = useMutation<SettingsDraftView, ProblemError>({
     mutationFn: () => post(`drafts/${view.id}/take-out`),
-    onSuccess: (fresh) => queryClient.setQueryData([`drafts/${view.id}`], fresh),
+    onSuccess: takeView,
   });
   if (!view.ended) return null;
   return (

@@ -34,7 +34,16 @@ export function TerminalsPart({
       after={<Functions sheet={sheet} typing={typing} />}
     >
       {chart && drawn ? (
-        <WiringDrawing chart={chart} wiring={sheet.wiring} />
+        <WiringDrawing
+          chart={chart}
+          wiring={sheet.wiring}
+          ends={sheet.roles.flatMap(({ role, terminal, could }) =>
+            terminal ? [{ id: role.id, terminal: terminal.id, could }] : [],
+          )}
+          {...(typing.may && {
+            move: (role: string, terminal: string) => typing.type({ [`terminal.${role}`]: terminal }),
+          })}
+        />
       ) : (
         <p className="pb-2 text-soft">
           {ofPoint

@@ -5,6 +5,7 @@ import type { DraftFieldView, NewDraftField, SettingsDraftView } from '@drive-ke
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { put, type ProblemError } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
+import { takeView } from './take-view.ts';
 
 /** A person pauses between two words. */
 const PAUSE_MS = 500;
@@ -132,7 +133,7 @@ function useBringing(
     try {
       const fields = waiting.map(([key, { text, why, seen }]): NewDraftField => ({ key, text, why, seen }));
       const fresh = await put<SettingsDraftView>(`${path}/fields`, { fields });
-      queryClient.setQueryData([path], fresh);
+      await takeView(fresh);
       setTrouble(null);
       // What was typed on since then goes with the next one.
       setOwn((before) => new Map([...before].filter(([key, each]) => sent.get(key)?.text !== each.text)));

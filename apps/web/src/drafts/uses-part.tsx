@@ -7,7 +7,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { post, type ProblemError } from '../api/client.ts';
-import { queryClient, useDictionary, useModels, usePosition } from '../api/queries.ts';
+import { useDictionary, useModels, usePosition } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { FileMenu } from '../ui/file-menu.tsx';
@@ -16,6 +16,7 @@ import { SheetPart } from '../ui/page.tsx';
 import { PositionField } from '../ui/position-field.tsx';
 import { Way } from '../ui/way.tsx';
 import { showTime } from '../words/dates.ts';
+import { takeView } from './take-view.ts';
 
 const USE_NAMES: Readonly<Record<DraftUse, string>> = {
   'key-in': 'Key-in sheet',
@@ -37,8 +38,8 @@ export function UsesPart({ view, sheet, may, waits, change }: Props) {
   const [why, setWhy] = useState('');
   const keep = useMutation<SettingsDraftView, ProblemError>({
     mutationFn: () => post(`drafts/${view.id}/revisions`, { why: why.trim() }),
-    onSuccess: (fresh) => {
-      queryClient.setQueryData([`drafts/${view.id}`], fresh);
+    onSuccess: async (fresh) => {
+      await takeView(fresh);
       setWhy('');
     },
   });
@@ -129,8 +130,8 @@ function Making({ view, sheet, waits, change }: Omit<Props, 'may'>) {
         ...{ kind, tag: view.tag, why: `First settings of ${view.tag ?? ''}` },
         ...(accepted.trim().length >= 3 ? { accepted: accepted.trim() } : {}),
       }),
-    onSuccess: (fresh, kind) => {
-      queryClient.setQueryData([`drafts/${view.id}`], fresh);
+    onSuccess: async (fresh, kind) => {
+      await takeView(fresh);
       const made = fresh.uses.find((each) => each.kind === kind)?.madeId;
       if (kind === 'key-in' && made) void navigate(`/key-in/${made}`);
       if (kind === 'write-plan' && made) void navigate(`/write-plans/${made}`);
@@ -183,13 +184,16 @@ function For({
   position,
   change,
 }: Pick<Props, 'view' | 'change'> & { position: PositionDetailView | undefined }) {
+  // Chosen once: the field tells its choice again while the server has not answered.
+  const [chosen, setChosen] = useState(view.tag ?? '');
+  const choose = (tag: string) => {
+    if (tag === chosen) return;
+    setChosen(tag);
+    change({ tag: tag === '' ? null : tag });
+  };
   return (
     <div className="flex flex-wrap items-center gap-3 pb-2">
-      <PositionField
-        label="For the position"
-        tag={view.tag ?? ''}
-        choose={(tag) => change({ tag: tag === '' ? null : tag })}
-      />
+      <PositionField label="For the position" tag={chosen} choose={choose} />
       {view.tag === null && (
         <span className="text-sm text-soft">
           A unit that is still in its box has no position yet.{' '}

@@ -29,8 +29,10 @@ export interface DrawingLayout {
   readonly width: number;
 }
 
-export function layOut(chart: TerminalChart, wiring: Wiring): DrawingLayout {
+/** `also` are terminals that are drawn although nothing hangs there yet. */
+export function layOut(chart: TerminalChart, wiring: Wiring, also: readonly string[] = []): DrawingLayout {
   const used = new Set([
+    ...also,
     ...wiring.wires.flatMap(({ from, to }) => [showEnd(from), showEnd(to)]),
     ...wiring.links.flatMap(({ between }) => between),
   ]);

@@ -1,6 +1,7 @@
 // The terminals of the drive as one strip, the devices of the field below it, and the conductors between them with their
 // numbers. Links are brackets above the strip.
 
+import { DndContext, pointerWithin, useDraggable, useDroppable } from '@dnd-kit/core';
 import type { Terminal, TerminalChart } from '@drive-keep/core/dictionary';
 import {
   connectionsOf,
@@ -9,15 +10,38 @@ import {
   type FittedLink,
   type Wiring,
 } from '@drive-keep/core/wiring';
+import type { Ref } from 'react';
 import { BOX, layOut, nameLines, STRIP_BOTTOM, STRIP_TOP, WIDE, type Spot } from './drawing-layout.ts';
 
-export function WiringDrawing({ chart, wiring }: { chart: TerminalChart; wiring: Wiring }) {
-  const { terminals, boxes, spots, laneOf, deviceTop, width } = layOut(chart, wiring);
+/** An end of a wire that may be dragged to another terminal. */
+export interface DraggedEnd {
+  readonly id: string;
+  readonly terminal: string;
+  readonly could: readonly string[];
+}
+
+/** Beside the name of what hangs there. */
+const HANDLE = { wide: 58, high: 16 } as const;
+
+export function WiringDrawing({
+  chart,
+  wiring,
+  ends = [],
+  move,
+}: {
+  chart: TerminalChart;
+  wiring: Wiring;
+  ends?: readonly DraggedEnd[];
+  /** Nothing where nobody may drag. */
+  move?: (id: string, terminal: string) => void;
+}) {
+  const also = ends.flatMap(({ could }) => could);
+  const { terminals, boxes, spots, laneOf, deviceTop, width } = layOut(chart, wiring, also);
   if (terminals.length === 0)
     return (
       <p className="text-soft">Nothing is wired yet. Type devices and wires below; they are drawn here.</p>
     );
-  return (
+  const drawing = (
     <div className="overflow-x-auto pb-2">
       <svg
         width={width + 2}
@@ -44,8 +68,68 @@ export function WiringDrawing({ chart, wiring }: { chart: TerminalChart; wiring:
         {boxes.map(({ device, x, width: wide }) => (
           <DrawnDevice key={device.name} device={device} x={x} y={deviceTop} width={wide} />
         ))}
+        {move && terminals.map(({ id }, at) => <Place key={id} id={id} x={at * WIDE} ends={ends} />)}
+        {move && ends.map((end) => <Handle key={end.id} end={end} spot={spots.get(end.terminal)} />)}
       </svg>
     </div>
+  );
+  if (!move) return drawing;
+  return (
+    <DndContext
+      collisionDetection={pointerWithin}
+      onDragEnd={({ active, over }) => {
+        const end = ends.find(({ id }) => id === active.id);
+        const to = String(over?.id ?? '');
+        if (end && to !== end.terminal && end.could.includes(to)) move(end.id, to);
+      }}
+    >
+      {drawing}
+    </DndContext>
+  );
+}
+
+/** A terminal on which an end can be let go. */
+function Place({ id, x, ends }: { id: string; x: number; ends: readonly DraggedEnd[] }) {
+  const { setNodeRef, isOver, active } = useDroppable({ id });
+  const fits = ends.find((end) => end.id === active?.id)?.could.includes(id) ?? false;
+  return (
+    <rect
+      ref={setNodeRef as unknown as Ref<SVGRectElement>}
+      x={x + 1}
+      y={STRIP_TOP}
+      width={WIDE}
+      height={STRIP_BOTTOM - STRIP_TOP}
+      className={`fill-transparent ${fits ? 'stroke-plum' : 'stroke-transparent'}`}
+      strokeWidth={isOver ? 4 : 1.5}
+      pointerEvents="none"
+    />
+  );
+}
+
+function Handle({ end, spot }: { end: DraggedEnd; spot: Spot | undefined }) {
+  const { listeners, setNodeRef, transform } = useDraggable({ id: end.id, disabled: end.could.length < 2 });
+  if (!spot) return null;
+  const [x, y] = [spot.x - HANDLE.wide / 2 + (transform?.x ?? 0), spot.y - HANDLE.high + (transform?.y ?? 0)];
+  const short = end.id.length > 9 ? `${end.id.slice(0, 8)}…` : end.id;
+  return (
+    <g
+      ref={setNodeRef as unknown as Ref<SVGGElement>}
+      {...(listeners as object)}
+      transform={`translate(${x} ${y})`}
+      data-end={end.id}
+      className={end.could.length > 1 ? 'cursor-grab touch-none' : ''}
+    >
+      <title>{`${end.id} on ${end.terminal}${end.could.length > 1 ? '. Drag it to another terminal, or choose one below.' : ''}`}</title>
+      <rect
+        width={HANDLE.wide}
+        height={HANDLE.high}
+        rx={8}
+        className={end.could.length > 1 ? 'fill-plum-wash stroke-plum' : 'fill-sheet stroke-rule'}
+      />
+      <text x={HANDLE.wide / 2} y={12} textAnchor="middle" className="fill-current font-mono text-[10px]">
+        {short}
+      </text>
+    </g>
   );
 }
 

@@ -1,5 +1,6 @@
 export { likeness, type Likeness } from './alike.ts';
 export { Bridge } from './bridge.ts';
+export type { Carrier } from './carriers.ts';
 export type { Impossible } from './conversions/conversion.ts';
 export * from './plain.ts';
 export type { PlainSet } from './plain-set.ts';

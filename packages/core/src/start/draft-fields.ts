@@ -2,9 +2,8 @@
 // wrong with it, what is proposed. A field that its model does not have is not there.
 
 import type { Parameter } from '../dictionary/index.ts';
-import { sayNumber, type Plain, type PlainSet } from '../meanings/index.ts';
+import { sayNumber, type Carrier, type Plain, type PlainSet } from '../meanings/index.ts';
 import { forPeople, meaningOf, normalUnit, type Meaning } from '../values/index.ts';
-import { takes } from './place-roles.ts';
 import type { Proposal } from './proposals.ts';
 import {
   isRamp,
@@ -126,14 +125,14 @@ function settingField(input: FieldInput, meaning: Meaning, section: Section): re
   const wish = wishes.of.get(meaning);
   const unit = unitOf(set, meaning, now);
   const proposal = proposals.find((each) => each.meaning === meaning);
-  const delivered = textOf(blank, blank.get(meaning));
-  const shown = textOf(set, now);
+  const delivered = shownOf(blank, meaning, carrier);
+  const shown = shownOf(set, meaning, carrier);
   const { termOf } = set.bridge.vocabulary;
   return [
     {
       ...{ key, section, name: upper(termOf(meaning)), unit, shown, codes: now.codes },
       ...typedOf(input, key),
-      options: optionsOf(set, meaning, carrier.parameter),
+      options: optionsOf(set, meaning, carrier, [shown, input.typed.get(key)?.text.trim() ?? '']),
       from: wish?.from ?? (shown === '' ? 'none' : shown === delivered ? 'default' : 'base'),
       why: wish?.why ?? '',
       proposal: proposal ? shownProposal(set, meaning, proposal) : null,
@@ -146,30 +145,66 @@ function settingField(input: FieldInput, meaning: Meaning, section: Section): re
 function terminalFields(input: FieldInput): readonly Field[] {
   const found: Field[] = [];
   for (const meaning of input.set.meanings)
-    if (/^(input|output)\.\d+\.(function|sense)$|^analog\.\d+\.(signal|curve|loss)$/.test(meaning))
+    if (/^(input|output)\.\d+\.(function|sense)$|^analog\.\d+\.(signal|liveZero|curve|loss)$/.test(meaning))
       found.push(...settingField(input, meaning, 'terminals'));
   return found;
 }
 
 const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-/** Options that the model can say, in the words of the trade; nothing for numbers. */
+/** A carrier in which people can set something. */
+type Settable = Extract<Carrier, { readonly parameter: Parameter }>;
+
+interface Sayable {
+  readonly id: string;
+  /** Only under this setting, or only without it; nothing where it can always be said. */
+  readonly when: { readonly meaning: Meaning; readonly is: string; readonly so: boolean } | null;
+}
+
+/** Whatever a model can say of a meaning in words, if need be under another setting. */
+function sayablesOf(carrier: Settable): readonly Sayable[] {
+  const always = (ids: readonly (string | undefined)[]) =>
+    ids.flatMap((id) => (id === undefined ? [] : [{ id, when: null }]));
+  if (carrier.kind === 'said')
+    return always(carrier.sayers.flatMap(({ saying }) => [saying.is, saying.else]));
+  const { form, named } = carrier.parameter;
+  if (form.kind !== 'option') return always(named.map((each) => each.meaning));
+  return form.options.flatMap<Sayable>(({ meaning: id, instead }) => {
+    if (id === undefined || id === 'unsaid') return [];
+    if (!instead) return [{ id, when: null }];
+    return [
+      { id, when: { ...instead.when, so: false } },
+      { id: instead.meaning, when: { ...instead.when, so: true } },
+    ];
+  });
+}
+
+/** Numbers beside words are typed, and their words with them. */
+const isTypedNumber = ({ kind, parameter }: Settable): boolean =>
+  kind === 'parameter' && parameter.form.kind === 'number';
+
+/** Options that can be said as things stand, and those that stand there; nothing for numbers. */
 function optionsOf(
   set: PlainSet,
   meaning: Meaning,
-  { form, named }: Parameter,
+  carrier: Settable,
+  standing: readonly string[],
 ): readonly FieldOption[] | null {
-  const { vocabulary } = set.bridge;
-  const known = vocabulary.of(meaning)?.options ?? [];
-  const own =
-    form.kind === 'option'
-      ? form.options.flatMap(({ meaning: option, instead }) => [option, instead?.meaning])
-      : form.kind === 'bits'
-        ? known.filter((option) => takes(set, meaning, option))
-        : named.map((each) => each.meaning);
-  const options = [...new Set(own.filter((each): each is string => each !== undefined && each !== 'unsaid'))];
-  if (options.length === 0 || (form.kind === 'number' && named.length > 0)) return null;
-  return options.map((id) => ({ id, text: optionText(set, id) }));
+  if (isTypedNumber(carrier)) return null;
+  const now = sayablesOf(carrier).filter(
+    ({ id, when }) =>
+      when === null || standing.includes(id) || (set.choice(when.meaning) === when.is) === when.so,
+  );
+  const ids = [...new Set(now.map(({ id }) => id))];
+  return ids.length === 0 ? null : ids.map((id) => ({ id, text: wordsOf(set, meaning, id) }));
+}
+
+/** Quantities of which a model knows only some are said with their unit. */
+function wordsOf(set: PlainSet, meaning: Meaning, id: string): string {
+  const entry = set.bridge.vocabulary.of(meaning);
+  return entry?.kind === 'quantity' && Number.isFinite(Number(id))
+    ? `${forPeople(id)} ${normalUnit(entry.unit ?? '')}`.trim()
+    : optionText(set, id);
 }
 
 export function optionText(set: PlainSet, id: string): string {
@@ -194,6 +229,14 @@ const baseFrequency = (set: PlainSet): number => {
   const base = set.get(meaningOf('motor.baseFrequency'));
   return base.kind === 'number' ? base.value : 0;
 };
+
+/** What stands there: the option where there are options, else a text in the unit of the field. */
+function shownOf(set: PlainSet, meaning: Meaning, carrier: Settable): string {
+  const now = set.get(meaning);
+  const options = now.kind === 'number' && !isTypedNumber(carrier) ? sayablesOf(carrier) : [];
+  const own = options.find(({ id }) => now.kind === 'number' && Number(id) === now.value);
+  return own?.id ?? textOf(set, now);
+}
 
 function textOf(set: PlainSet, now: Plain): string {
   switch (now.kind) {
@@ -233,14 +276,17 @@ export function plainTyped(set: PlainSet, meaning: Meaning, text: string, base: 
   if (!carrier || !('parameter' in carrier))
     return `The ${set.dictionary.name} has no setting for ${set.bridge.vocabulary.termOf(meaning)}.`;
   const said = { codes: [], how: null };
-  const options = optionsOf(set, meaning, carrier.parameter);
-  const { named } = carrier.parameter;
   const word = text.trim();
-  const option = options?.find((each) => each.id === word || each.text === word)?.id;
-  if (options && option !== undefined) return { kind: 'choice', option, ...said };
-  if (options) return `Choose one of: ${options.map((each) => each.text).join(', ')}.`;
-  if (named.some((each) => each.meaning === word)) return { kind: 'choice', option: word, ...said };
-  const unit = set.bridge.vocabulary.of(meaning)?.unit ?? '';
+  const entry = set.bridge.vocabulary.of(meaning);
+  const unit = entry?.unit ?? '';
+  const sayables = sayablesOf(carrier);
+  const option = sayables.find(({ id }) => id === word || wordsOf(set, meaning, id) === word)?.id;
+  if (option !== undefined)
+    return entry?.kind === 'quantity' && Number.isFinite(Number(option))
+      ? { kind: 'number', value: Number(option), unit, step: 0, ...said }
+      : { kind: 'choice', option, ...said };
+  if (!isTypedNumber(carrier) && sayables.length > 0)
+    return `Choose one of: ${[...new Set(sayables.map(({ id }) => wordsOf(set, meaning, id)))].join(', ')}.`;
   const shown = SHOWN_UNITS[unit]?.unit ?? normalUnit(unit);
   const read = typedNumber(word, shown);
   if (!read.ok) return read.fault;

@@ -99,6 +99,35 @@ const shown = (model: Dictionary, sheet: DraftSheet, code: string) => {
   return parameter && raw !== undefined ? showRaw(parameter.form, raw) : undefined;
 };
 
+describe.each(models)('the fields of a sheet for $id', (model) => {
+  const plain = draftInput(null, model, {}, {});
+  const before = draftSheet(plain);
+
+  it('show what stands there: the same typed back changes nothing', () => {
+    const own = before.fields.filter(({ key, shown: text }) => key.startsWith('set.') && text !== '');
+    expect(own.length).toBeGreaterThan(20);
+    const wrong = own.flatMap(({ key, shown: text }) => {
+      const { readings, faults } = draftSheet({ ...plain, typed: typedFrom({ [key]: text }) });
+      const other = [...readings].filter(([code, raw]) => before.readings.get(code) !== raw);
+      return faults.length + other.length === 0 ? [] : [`${key} ${text}: ${JSON.stringify([faults, other])}`];
+    });
+    expect(wrong).toEqual([]);
+  });
+
+  it('take every option that they offer', () => {
+    const wrong = before.fields.flatMap(({ key, options }) =>
+      (key.startsWith('set.') ? (options ?? []) : []).flatMap(({ id }) => {
+        const { fields } = draftSheet({ ...plain, typed: typedFrom({ [key]: id }) });
+        const now = fields.find((each) => each.key === key);
+        return now?.fault === null && now.shown === id
+          ? []
+          : [`${key} ${id}: ${now?.shown ?? ''} ${now?.fault ?? ''}`];
+      }),
+    );
+    expect(wrong).toEqual([]);
+  });
+});
+
 describe('a sheet of first settings', () => {
   it('keeps what somebody typed before what is proposed, and shows what would follow', () => {
     const first = draftSheet(draftInput(pointNamed('belt-presets'), hn64, { 'set.limit.current': '4.1' }));
