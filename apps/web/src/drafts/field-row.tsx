@@ -18,7 +18,7 @@ const FROM: Readonly<Record<FieldFrom, string>> = {
 };
 
 const GRID =
-  'grid grid-cols-[minmax(0,1fr)] items-start gap-x-3 gap-y-1 border-b border-rule py-1 sm:grid-cols-[minmax(9rem,13rem)_10.5rem_minmax(0,1fr)]';
+  'grid grid-cols-[minmax(0,1fr)] items-start gap-x-3 gap-y-1 border-b border-rule py-1 sm:grid-cols-[minmax(9rem,13rem)_10.5rem_minmax(0,1fr)] lg:max-xl:grid-cols-[minmax(0,13rem)_minmax(0,1fr)]';
 const INPUT =
   'h-8 w-full rounded border bg-sheet px-2 text-sm tabular-nums placeholder:text-ink max-lg:h-12 max-lg:text-base';
 
@@ -93,7 +93,7 @@ function Beside({ field, typing, refused }: { field: Field; typing: Typing; refu
   const word = typing.word(key);
   const isTyped = textIn(typing, key) !== '';
   return (
-    <div className="min-w-0 pt-1.5 text-xs leading-snug text-soft">
+    <div className="min-w-0 pt-1.5 text-xs leading-snug text-soft lg:max-xl:col-start-2 lg:max-xl:pt-0">
       {refused !== undefined ? (
         <span className="text-ink">
           {refused}{' '}

@@ -30,7 +30,7 @@ export function StartingPointPage() {
         {point?.name}
       </h1>
       {point ? (
-        <Text key={`${point.id} ${point.revision}`} point={point} points={points} />
+        <Text key={point.id} point={point} points={points} />
       ) : (
         <Nothing>No starting point has this name.</Nothing>
       )}
@@ -42,7 +42,15 @@ function Text({ point, points }: { point: StartingPointView; points: readonly St
   const { data: session } = useSession();
   const { data: words } = useVocabulary();
   const may = session?.role === 'engineer';
+  // Somebody else may keep a revision meanwhile: what is typed here stays with the one that it began with.
+  const [base, setBase] = useState(point);
   const [text, setText] = useState(point.text);
+  const isChanged = text !== base.text;
+  const take = (other: StartingPointView) => {
+    setBase(other);
+    setText(other.text);
+  };
+  if (!isChanged && base.revision !== point.revision) take(point);
   const read = useMemo(
     () => words && readStartingPoint(text, new Vocabulary(words.entries, words.functions)),
     [text, words],
@@ -66,15 +74,29 @@ function Text({ point, points }: { point: StartingPointView; points: readonly St
         />
         <div>
           {read && !read.ok && <Faults faults={read.fault} />}
-          {read?.ok && text !== point.text && (
+          {!isChanged && <Reading may={may} />}
+          {isChanged && base.revision !== point.revision && (
+            <p className="mb-2 text-sm">
+              {point.revisions[0]?.savedBy} has kept revision {point.revision} meanwhile.{' '}
+              <Button className="min-h-7! py-0" onClick={() => take(point)}>
+                Take theirs
+              </Button>
+            </p>
+          )}
+          {read?.ok && isChanged && (
             <p>The file is understood: {read.value.table.length} lines in its table.</p>
           )}
-          {may && text !== point.text && (
+          {isChanged && (
             <Keep
               text={text}
               id={read?.ok ? read.value.id : undefined}
-              seen={read?.ok ? (points.find(({ id }) => id === read.value.id)?.revision ?? 0) : 0}
-              back={() => setText(point.text)}
+              seen={
+                read?.ok && read.value.id !== base.id
+                  ? (points.find(({ id }) => id === read.value.id)?.revision ?? 0)
+                  : base.revision
+              }
+              back={() => take(point)}
+              kept={take}
             />
           )}
           <ol className="mt-3 text-sm">
@@ -87,6 +109,32 @@ function Text({ point, points }: { point: StartingPointView; points: readonly St
         </div>
       </div>
     </>
+  );
+}
+
+function Reading({ may }: { may: boolean }) {
+  return (
+    <ul className="list-disc space-y-1 pl-5 text-sm text-soft">
+      <li>
+        <b className="font-medium text-ink">asks</b> are questions of the sheet, with the value that is usual.
+      </li>
+      <li>
+        <b className="font-medium text-ink">devices</b> are what hangs at the drive, and what each does there;
+        the terminals are found for each model.
+      </li>
+      <li>
+        <b className="font-medium text-ink">sets</b> is what a drive has to be told, in meanings of the{' '}
+        <Link to="/look-up" className="text-plum underline">
+          look-up
+        </Link>
+        .
+      </li>
+      <li>
+        <b className="font-medium text-ink">table</b> is what the contacts must do; every sheet is held
+        against it.
+      </li>
+      {may && <li>Changed here it is kept for the plant; under another id it is one more.</li>}
+    </ul>
   );
 }
 
@@ -115,11 +163,13 @@ function Keep({
   id,
   seen,
   back,
+  kept: take,
 }: {
   text: string;
   id: string | undefined;
   seen: number;
   back: () => void;
+  kept: (point: StartingPointView) => void;
 }) {
   const navigate = useNavigate();
   const [why, setWhy] = useState('');
@@ -127,6 +177,7 @@ function Keep({
     mutationFn: () => put(`starting-points/${id ?? ''}`, { text, why: why.trim(), seen }),
     onSuccess: async (kept) => {
       await queryClient.invalidateQueries({ queryKey: ['starting-points'] });
+      take(kept);
       void navigate(`/starting-points/${kept.id}`, { replace: true });
     },
   });
