@@ -1,5 +1,6 @@
 // The sheet of a draft as it is kept, worked out in a process of its own.
 
+import { createHash } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import { Injectable } from '@nestjs/common';
 import type { DraftFieldView } from '@drive-keep/api';
@@ -24,13 +25,26 @@ export interface WorkedDraft {
 
 @Injectable()
 export class DraftSheets {
+  private readonly underWay = new Map<string, Promise<WorkedDraft>>();
+
   constructor(
     private readonly dictionaries: Dictionaries,
     private readonly meanings: Meanings,
     private readonly contents: ContentStore,
   ) {}
 
-  async of(draft: SettingsDraft, fields: readonly DraftFieldView[]): Promise<WorkedDraft> {
+  /** Many people may look at one draft at the same time: what stands alike is worked out once for all who wait for it. */
+  of(draft: SettingsDraft, fields: readonly DraftFieldView[]): Promise<WorkedDraft> {
+    const state = JSON.stringify([{ ...draft, position: null }, fields]);
+    const key = createHash('sha256').update(state).digest('hex');
+    const under = this.underWay.get(key);
+    if (under) return under;
+    const working = this.work(draft, fields).finally(() => this.underWay.delete(key));
+    this.underWay.set(key, working);
+    return working;
+  }
+
+  private async work(draft: SettingsDraft, fields: readonly DraftFieldView[]): Promise<WorkedDraft> {
     const kept = await this.kept(draft, fields);
     const { entries, functions } = this.meanings.vocabulary;
     const task = { entries, functions, kept };
