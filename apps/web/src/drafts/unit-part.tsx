@@ -2,7 +2,7 @@
 
 import type { SettingsDraftView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
-import type { DraftSheet } from '@drive-keep/core/start';
+import type { DraftSheet, RatingFit } from '@drive-keep/core/start';
 import { useModels } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
@@ -25,7 +25,6 @@ export function UnitPart({
 }: Changing & { view: SettingsDraftView; dictionary: Dictionary; sheet: DraftSheet; typing: Typing }) {
   const { data: models } = useModels();
   const rating = sheet.ratings.find(({ id }) => id === sheet.rating);
-  const fits = sheet.ratings.filter(({ state }) => state === 'fits').length;
   return (
     <FieldsPart section="unit" sheet={sheet} typing={typing}>
       {view.newerDictionary !== null && (
@@ -67,7 +66,7 @@ export function UnitPart({
           options={[
             {
               id: 'smallest',
-              name: `smallest that bears the motor${rating && view.rating === null ? `: ${rating.name}` : ''}`,
+              name: smallest(sheet, view.rating === null ? rating : undefined),
             },
             ...sheet.ratings.map(({ id, name, state }) => ({ id, name: `${id}, ${name} ${STATES[state]}` })),
           ]}
@@ -77,11 +76,20 @@ export function UnitPart({
       {rating && (
         <p className={`pb-1 text-sm ${rating.state === 'small' ? 'bg-stop-wash px-2 py-1' : ''}`}>
           <b className="font-medium">{rating.id}</b>, {rating.name}. {rating.text}
-          {sheet.ratings.some(({ state }) => state !== 'untold') &&
-            fits === 0 &&
-            ' No rating of this model bears the motor.'}
+          {noneFits(sheet) && ' No rating of this model bears the motor.'}
         </p>
       )}
     </FieldsPart>
   );
+}
+
+const noneFits = ({ ratings }: DraftSheet): boolean =>
+  ratings.some(({ state }) => state === 'small') && ratings.every(({ state }) => state !== 'fits');
+
+/** Which rating bears a motor is not known before its current is. */
+function smallest(sheet: DraftSheet, rating: RatingFit | undefined): string {
+  const words = 'smallest that bears the motor';
+  if (!rating) return words;
+  if (rating.state === 'untold') return `${words}, once its current is told; until then ${rating.name}`;
+  return noneFits(sheet) ? `${words}: none, the largest is ${rating.name}` : `${words}: ${rating.name}`;
 }

@@ -128,11 +128,13 @@ function settingField(input: FieldInput, meaning: Meaning, section: Section): re
   const delivered = shownOf(blank, meaning, carrier);
   const shown = shownOf(set, meaning, carrier);
   const { termOf } = set.bridge.vocabulary;
+  const options = optionsOf(set, meaning, carrier, [shown, input.typed.get(key)?.text.trim() ?? '']);
   return [
     {
-      ...{ key, section, name: upper(termOf(meaning)), unit, shown, codes: now.codes },
+      ...{ key, section, name: upper(termOf(meaning)), shown, codes: now.codes, options },
       ...typedOf(input, key),
-      options: optionsOf(set, meaning, carrier, [shown, input.typed.get(key)?.text.trim() ?? '']),
+      // Options say their unit themselves.
+      unit: options ? '' : unit,
       from: wish?.from ?? (shown === '' ? 'none' : shown === delivered ? 'default' : 'base'),
       why: wish?.why ?? '',
       proposal: proposal ? shownProposal(set, meaning, proposal) : null,

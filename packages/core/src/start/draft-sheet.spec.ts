@@ -170,6 +170,30 @@ describe('a sheet of first settings', () => {
     expect(open).toEqual(['ask.setpoint', 'plate.speed']);
   });
 
+  it('finds nothing of a motor and a rating before they are told, and everything after', () => {
+    const hn20 = modelNamed('halvern-hn20@1');
+    const of = (current: string) => {
+      const point = pointNamed('lift-brake');
+      const sheet = draftSheet(
+        draftInput(point, hn20, { 'plate.current': current, 'ask.brake.current': '2' }),
+      );
+      return { sheet, found: sheet.findings.map((each) => each.of) };
+    };
+    const untold = of('');
+    expect(untold.sheet.refusals).toEqual([]);
+    expect(untold.found).toEqual([]);
+    expect(untold.sheet.untold).toContainEqual({ check: 'overload-over-plate', missing: ['Rated current'] });
+    const small = of('1.1').sheet.refusals;
+    expect(small.join(' ')).toContain('2 A is wanted, and 1.95 A is what the HN20 can have');
+    expect(of('9.9').sheet.refusals).toEqual([]);
+  });
+
+  it('comes nearest with the largest rating where none bears the motor, and stops', () => {
+    const sheet = draftSheet(draftInput(pointNamed('belt-presets'), hn64, { 'plate.current': '50' }));
+    expect(sheet.rating).toBe(hn64.ratings.at(-1)?.id);
+    expect(sheet.findings.map((each) => each.of)).toContain('current-over-unit');
+  });
+
   it('takes the set-point in the unit of the transmitter', () => {
     const sheet = draftSheet(
       draftInput(pointNamed('pump-pressure'), hn64, {

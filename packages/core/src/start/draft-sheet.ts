@@ -12,7 +12,7 @@ import {
   step,
   type Machine,
 } from '../behaviour/index.ts';
-import { groundOf, runChecks, type Found, type UntoldCheck } from '../checks/index.ts';
+import { groundOf, runChecks, type Found, type Report, type UntoldCheck } from '../checks/index.ts';
 import type { Code, Dictionary, Outfit } from '../dictionary/index.ts';
 import { describe, type Finding } from '../findings/index.ts';
 import { sayNumber, sayPlain, type Bridge, type Met, type Plain, type PlainSet } from '../meanings/index.ts';
@@ -102,23 +102,27 @@ export function draftSheet(input: DraftInput): DraftSheet {
   const numbers = numbersTyped(input.typed);
   const plate = plateOf(numbers.values);
   const ambient = numbers.values.get('supply.ambient') ?? null;
-  const ratings = ratingsFor(bridge, dictionary, region, plateCurrent(input, plate), ambient);
+  const current = plateCurrent(input, plate);
+  const ratings = ratingsFor(bridge, dictionary, region, current, ambient);
   const rating = chosenRating(input, ratings);
   const outfit: Outfit = { rating, region };
   const made = makeSet(input, outfit, plate, numbers.values);
   const { set, wired, wishes, told, met, faults, proposals } = made;
   const allFaults = new Map([...numbers.faults, ...faults, ...wired.faults, ...metFaults(set, wishes, met)]);
   const machine = machineOf(set, wired.wiring);
-  const report = checksOf(input, outfit, made, plate, numbers.values);
   const fields = fieldsOf({
     ...{ set, blank: made.blank, typed: input.typed, wishes, proposals, faults: allFaults },
     ...{ answers: told.answers, needsPlate: input.base === null },
   });
+  const report = ofToldMotor(checksOf(input, outfit, made, plate, numbers.values), fields);
   const asked = told.answers.flatMap(({ ask, fault }) =>
     fault === null ? [] : [[`ask.${ask.id}`, fault] as const],
   );
   const faultsNow = [...new Map([...allFaults, ...asked])].map(([key, text]) => ({ key, text }));
-  const refusals = [...wired.refusals, ...refusedBy(set, wishes, met)];
+  const refusals = [
+    ...wired.refusals,
+    ...refusedBy(set, wishes, met, input.rating !== null || current !== undefined),
+  ];
   return {
     ...{
       ratings,
@@ -160,7 +164,10 @@ function plateCurrent({ base }: DraftInput, { current }: PlateRating): number | 
 
 function chosenRating({ rating, dictionary }: DraftInput, ratings: readonly RatingFit[]): string {
   const chosen = ratings.find(({ id }) => id === rating)?.id;
-  return chosen ?? ratings.find(({ state }) => state === 'fits')?.id ?? dictionary.ratings[0]?.id ?? '';
+  const fits = ratings.find(({ state }) => state === 'fits');
+  // Where none bears the motor the largest comes nearest.
+  const nearest = ratings.findLast(({ state }) => state === 'small');
+  return chosen ?? fits?.id ?? nearest?.id ?? dictionary.ratings[0]?.id ?? '';
 }
 
 /** Fields whose value came to stand otherwise than somebody wanted it. */
@@ -189,13 +196,19 @@ const keyOf = (meaning: Meaning, from: WishFrom): string =>
     ? ([...PLATE_LINES, ...SUPPLY_LINES].find((line) => line.meaning === meaning)?.key ?? `set.${meaning}`)
     : `set.${meaning}`;
 
-/** What the duty cannot do without, and this model cannot say. */
-function refusedBy(set: PlainSet, wishes: Wishes, met: ReadonlyMap<Meaning, Met>): readonly string[] {
+/** What the duty cannot do without, and this model cannot say; limits count for a rating that is told. */
+function refusedBy(
+  set: PlainSet,
+  wishes: Wishes,
+  met: ReadonlyMap<Meaning, Met>,
+  ratingTold: boolean,
+): readonly string[] {
   const { name } = set.dictionary;
   return [...wishes.of].flatMap(([meaning, { may, from, plain, why }]) => {
     const how = met.get(meaning);
     if (may || from === 'typed' || from === 'plate' || !how) return [];
     const term = set.bridge.vocabulary.termOf(meaning);
+    if (how.kind === 'limited' && !ratingTold) return [];
     if (how.kind === 'limited')
       return [
         `${term}: ${sayWish(set, plain)} is wanted, and ${sayWish(set, how.to)} is what the ${name} can have. ${why}`,
@@ -290,6 +303,22 @@ function checksOf(
     },
   });
   return runChecks(ground);
+}
+
+/** The motor that a unit is delivered for is nobody's: nothing is found of it before its plate is told. */
+function ofToldMotor({ found, untold }: Report, fields: readonly Field[]): Pick<Report, 'found' | 'untold'> {
+  const open = fields.filter((field) => field.section === 'plate' && field.open);
+  const lacks = ({ values }: Found) =>
+    open.filter(({ codes }) => values.some(({ code }) => codes.includes(code))).map(({ name }) => name);
+  return {
+    found: found.filter((each) => lacks(each).length === 0),
+    untold: [
+      ...untold,
+      ...found
+        .map((each) => ({ check: each.check, missing: lacks(each) }))
+        .filter(({ missing }) => missing.length > 0),
+    ],
+  };
 }
 
 function findingsOf(
