@@ -119,6 +119,7 @@ function Beside({ field, typing, refused }: { field: Field; typing: Typing; refu
           {why !== '' && !isTyped && from !== 'proposed' && (
             <span>{FROM[from] === '' || open ? why : `: ${why}`}</span>
           )}
+          {why !== '' && isTyped && field.section === 'plate' && <span>. {why}</span>}
           {isTyped && typing.may && (
             <button
               type="button"

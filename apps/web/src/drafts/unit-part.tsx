@@ -2,7 +2,7 @@
 
 import type { SettingsDraftView } from '@drive-keep/api';
 import type { Dictionary } from '@drive-keep/core/dictionary';
-import type { DraftSheet, RatingFit } from '@drive-keep/core/start';
+import { RATING_KEY, type DraftSheet, type RatingFit } from '@drive-keep/core/start';
 import { useModels } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
@@ -24,6 +24,7 @@ export function UnitPart({
   change,
 }: Changing & { view: SettingsDraftView; dictionary: Dictionary; sheet: DraftSheet; typing: Typing }) {
   const { data: models } = useModels();
+  const unsized = sheet.faults.find(({ key }) => key === RATING_KEY);
   const rating = sheet.ratings.find(({ id }) => id === sheet.rating);
   return (
     <FieldsPart section="unit" sheet={sheet} typing={typing}>
@@ -73,6 +74,7 @@ export function UnitPart({
           onChange={({ target }) => change({ rating: target.value === 'smallest' ? null : target.value })}
         />
       </div>
+      {unsized && <p className="bg-look-wash px-2 py-1 text-sm font-medium">{unsized.text}</p>}
       {rating && (
         <p className={`pb-1 text-sm ${rating.state === 'small' ? 'bg-stop-wash px-2 py-1' : ''}`}>
           <b className="font-medium">{rating.id}</b>, {rating.name}. {rating.text}
@@ -90,6 +92,6 @@ const noneFits = ({ ratings }: DraftSheet): boolean =>
 function smallest(sheet: DraftSheet, rating: RatingFit | undefined): string {
   const words = 'smallest that bears the motor';
   if (!rating) return words;
-  if (rating.state === 'untold') return `${words}, once its current is told; until then ${rating.name}`;
+  if (rating.state === 'untold') return `${words}, once that is told; until then ${rating.name}`;
   return noneFits(sheet) ? `${words}: none, the largest is ${rating.name}` : `${words}: ${rating.name}`;
 }

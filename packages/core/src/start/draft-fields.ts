@@ -110,7 +110,8 @@ function lineField(
     ...{ key, section, name, unit, options: null, typed, typedWhy, proposal: null },
     ...{ shown: ownText, codes: now?.codes ?? [], fault: input.faults.get(key) ?? null },
     from: isTyped ? 'typed' : ownText === '' ? 'none' : 'default',
-    why: '',
+    why:
+      meaning === null || input.set.carrierOf(meaningOf(meaning)) ? '' : 'The model has no setting for it.',
     open: input.needsPlate && PLATE_NEEDS.includes(key) && !isTyped,
   };
 }

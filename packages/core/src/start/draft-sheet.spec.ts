@@ -194,6 +194,18 @@ describe('a sheet of first settings', () => {
     expect(sheet.findings.map((each) => each.of)).toContain('current-over-unit');
   });
 
+  it('has to be told the rating of a model that tells no currents, and names what has no setting', () => {
+    const own = { ...hn64, parameters: hn64.parameters.map((each) => ({ ...each, meaning: null })) };
+    const input = { ...draftInput(null, own), bridge };
+    const sheet = draftSheet(input);
+    expect(sheet).toMatchObject({ open: 1, faults: [{ key: 'unit.rating' }] });
+    expect(field(sheet, 'plate.current')).toMatchObject({
+      typed: '3.6',
+      why: 'The model has no setting for it.',
+    });
+    expect(draftSheet({ ...input, rating: 'HN64-15' })).toMatchObject({ open: 0, rating: 'HN64-15' });
+  });
+
   it('takes the set-point in the unit of the transmitter', () => {
     const sheet = draftSheet(
       draftInput(pointNamed('pump-pressure'), hn64, {

@@ -94,6 +94,9 @@ export interface DraftSheet {
   readonly open: number;
 }
 
+/** Where it cannot be found by the motor. */
+export const RATING_KEY = 'unit.rating';
+
 /** Nobody reads more of them beside a sheet. */
 const MOST_COMBINATIONS = 24;
 
@@ -118,7 +121,12 @@ export function draftSheet(input: DraftInput): DraftSheet {
   const asked = told.answers.flatMap(({ ask, fault }) =>
     fault === null ? [] : [[`ask.${ask.id}`, fault] as const],
   );
-  const faultsNow = [...new Map([...allFaults, ...asked])].map(([key, text]) => ({ key, text }));
+  const unsized = current !== undefined && ratings.find(({ id }) => id === rating)?.state === 'untold';
+  const sizing =
+    unsized && input.rating === null
+      ? [[RATING_KEY, 'Choose a rating: this model does not tell what each gives.'] as const]
+      : [];
+  const faultsNow = [...new Map([...allFaults, ...asked, ...sizing])].map(([key, text]) => ({ key, text }));
   const refusals = [
     ...wired.refusals,
     ...refusedBy(set, wishes, met, input.rating !== null || current !== undefined),
