@@ -22,7 +22,11 @@ export function Beside({ id, sheet, isOlder }: { id: string; sheet: DraftSheet; 
       <h3 className="mt-3 font-semibold">
         Found{' '}
         <span className="font-normal text-soft">
-          {sheet.findings.length === 0 ? 'nothing' : `${stops.length} to stop at, ${looks.length} to look at`}
+          {sheet.findings.length > 0
+            ? `${stops.length} to stop at, ${looks.length} to look at`
+            : sheet.open > 0
+              ? 'nothing in what is told so far'
+              : 'nothing'}
         </span>
       </h3>
       <ul className="text-sm">
