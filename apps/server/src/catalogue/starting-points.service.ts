@@ -116,11 +116,11 @@ export class StartingPoints {
     const [newest] = own;
     const text = newest?.content ?? this.shipped.get(id);
     if (text === undefined) return undefined;
-    const point = this.ofText(text);
-    if (!point) return undefined;
-    const { name, about, load, assumes } = point;
+    // The plant's own file may be older than the vocabulary: it is shown with its faults, not lost.
+    const about = 'This file is not understood any more. Open it to see why.';
+    const { name, load, assumes, ...point } = this.ofText(text) ?? { name: id, about, load: '', assumes: [] };
     return {
-      ...{ id, name, about, load, assumes, text, revision: newest?.revision ?? 0 },
+      ...{ id, name, about: point.about, load, assumes, text, revision: newest?.revision ?? 0 },
       revisions: own.map((each) => ({
         ...{ revision: each.revision, savedBy: each.savedBy, why: each.why },
         savedAt: each.savedAt.toISOString(),

@@ -390,4 +390,21 @@ describe('starting points of the plant', () => {
     const fresh = await filled({ name: 'Newer point' });
     expect((await view(fresh)).point).toMatchObject({ isOlder: false, text: slower });
   });
+
+  it('are shown with their faults when they are not understood any more, and their drafts refuse to be used', async () => {
+    const id = await filled({ name: 'Lost point' });
+    const { body: point } = await technician.get<StartingPointView>('starting-points/belt-presets');
+    const lost = point.text.replace('load: belt', 'load: rocket');
+    const database = plant.app.get(DataSource);
+    await database.query(
+      `insert into starting_point_revision (id, revision, content, saved_by, why) values ('belt-presets', 9, $1, 'A. Older', 'of an older version')`,
+      [lost],
+    );
+    const { body: points } = await technician.get<StartingPointView[]>('starting-points');
+    expect(points.find((each) => each.id === 'belt-presets')).toMatchObject({ text: lost, revision: 9 });
+    expect((await begin({ begins: { kind: 'point', id: 'belt-presets' } })).status).toBe(422);
+    await database.query('update settings_draft set point_content = $1 where id = $2', [lost, id]);
+    expect((await sheetOf(id)).sheet.refusals[0]).toMatch(/not understood any more/);
+    expect((await use(id, 'key-in', BELT)).body.detail).toMatch(/not understood any more/);
+  });
 });

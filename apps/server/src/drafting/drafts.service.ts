@@ -371,6 +371,7 @@ export class Drafts {
         return NOTHING_BEGUN;
       case 'point': {
         const { id, text } = await this.points.get(begins.id);
+        this.points.read(text);
         return { ...NOTHING_BEGUN, pointId: id, pointContent: text };
       }
       case 'file':

@@ -34,8 +34,9 @@ export interface KeptDraft {
 
 export function draftInputOf(bridge: Bridge, kept: KeptDraft): DraftInput {
   const { dictionary, region, rating, base, fields } = kept;
+  const point = pointOf(bridge, kept);
   return {
-    ...{ bridge, dictionary, region, rating, point: pointOf(bridge, kept) },
+    ...{ bridge, dictionary, region, rating, point, isPointLost: kept.point !== null && point === null },
     base: base && baseOf(bridge, base, dictionary),
     typed: new Map(fields.map(({ key, text, why }) => [key, { text, why }])),
   };

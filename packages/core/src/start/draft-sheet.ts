@@ -38,6 +38,8 @@ export interface DraftInput {
   /** Nothing: the smallest that bears the motor. */
   readonly rating: string | null;
   readonly point: StartingPoint | null;
+  /** It began with one that is not understood any more. */
+  readonly isPointLost?: boolean;
   /** Another set, in place of a starting point. */
   readonly base: DraftBase | null;
   readonly typed: TypedFields;
@@ -127,7 +129,11 @@ export function draftSheet(input: DraftInput): DraftSheet {
       ? [[RATING_KEY, 'Choose a rating: this model does not tell what each gives.'] as const]
       : [];
   const faultsNow = [...new Map([...allFaults, ...asked, ...sizing])].map(([key, text]) => ({ key, text }));
+  const lost = input.isPointLost
+    ? ['The starting point of this draft is not understood any more. Begin with another, or mend its file.']
+    : [];
   const refusals = [
+    ...lost,
     ...wired.refusals,
     ...refusedBy(set, wishes, met, input.rating !== null || current !== undefined),
   ];
