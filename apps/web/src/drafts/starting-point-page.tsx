@@ -23,12 +23,12 @@ export function StartingPointPage() {
   const point = points.find((each) => each.id === id);
   return (
     <Page title={point ? point.name : 'Starting point'}>
-      <h1 className="text-2xl font-semibold">
+      <div className="flex flex-wrap items-baseline gap-x-3 text-2xl font-semibold">
         <Link to="/drafts" className="text-plum hover:underline">
           Starting point
-        </Link>{' '}
-        {point?.name}
-      </h1>
+        </Link>
+        <h1>{point?.name}</h1>
+      </div>
       {point ? (
         <Text key={point.id} point={point} points={points} />
       ) : (
