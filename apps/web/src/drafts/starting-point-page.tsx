@@ -27,7 +27,7 @@ export function StartingPointPage() {
         <Link to="/drafts" className="text-plum hover:underline">
           Starting point
         </Link>
-        <h1>{point?.name}</h1>
+        <h1>{point?.name ?? id}</h1>
       </div>
       {point ? (
         <Text key={point.id} point={point} points={points} />
