@@ -60,6 +60,8 @@ interface Outfit {
   readonly rating: string | null;
 }
 
+type NewDraft = Outfit & { readonly name: string; readonly tag: string | null };
+
 type Begun = Pick<
   SettingsDraft,
   | 'pointId'
@@ -92,45 +94,33 @@ export class Drafts {
     private readonly logbook: Logbook,
   ) {}
 
-  async begin(
-    wanted: Outfit & { readonly name: string; readonly tag: string | null; readonly begins: Beginning },
-    { person }: Account,
+  begin(
+    { begins, ...wanted }: NewDraft & { readonly begins: Beginning },
+    person: Account,
   ): Promise<SettingsDraftView> {
-    const fresh = await this.dictionaries.get(wanted.dictionary);
-    requireOutfit(fresh, wanted);
-    const positionId = await this.positionOf(wanted.tag);
-    const id = await this.dataSource.transaction(async (manager) => {
-      const begun = await this.begun(manager, wanted.begins, fresh);
-      return this.insert(manager, {
-        ...begun,
-        ...outfitOf(wanted),
-        name: wanted.name,
-        positionId,
-        person,
-        fromId: null,
-      });
-    });
-    return this.view(id);
+    return this.start(wanted, person, (manager, fresh) => this.begun(manager, begins, fresh));
   }
 
   /** A draft that begins with a set from elsewhere, such as a file. */
-  async beginWith(
-    wanted: Outfit & { readonly name: string; readonly tag: string | null; readonly base: BaseSet },
+  beginWith(
+    { base, ...wanted }: NewDraft & { readonly base: BaseSet },
+    person: Account,
+  ): Promise<SettingsDraftView> {
+    return this.start(wanted, person, (manager, fresh) => this.withBase(manager, base, fresh));
+  }
+
+  private async start(
+    wanted: NewDraft,
     { person }: Account,
+    begin: (manager: EntityManager, fresh: Dictionary) => Promise<Begun>,
   ): Promise<SettingsDraftView> {
     const fresh = await this.dictionaries.get(wanted.dictionary);
     requireOutfit(fresh, wanted);
     const positionId = await this.positionOf(wanted.tag);
     const id = await this.dataSource.transaction(async (manager) => {
-      const begun = await this.withBase(manager, wanted.base, fresh);
-      return this.insert(manager, {
-        ...begun,
-        ...outfitOf(wanted),
-        name: wanted.name,
-        positionId,
-        person,
-        fromId: null,
-      });
+      const begun = await begin(manager, fresh);
+      const own = { name: wanted.name, positionId, person, fromId: null };
+      return this.insert(manager, { ...begun, ...outfitOf(wanted), ...own });
     });
     return this.view(id);
   }
