@@ -192,11 +192,8 @@ export class Drafts {
           version: version + 1,
         },
       );
-    });
-    await this.logbook.write({
-      person,
-      action: 'draft-changed',
-      text: `Changed the draft "${before.name}".`,
+      const text = `Changed the draft "${before.name}".`;
+      await this.logbook.write({ person, action: 'draft-changed', text }, manager);
     });
     return this.view(id);
   }

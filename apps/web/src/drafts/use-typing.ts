@@ -3,16 +3,19 @@
 
 import type { DraftFieldView, NewDraftField, SettingsDraftView } from '@drive-keep/api';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { create } from 'zustand';
 import { put, type ProblemError } from '../api/client.ts';
-import { queryClient } from '../api/queries.ts';
+import { queryClient, useSession } from '../api/queries.ts';
 import { takeView } from './take-view.ts';
 
 /** A person pauses between two words. */
 const PAUSE_MS = 500;
 /** Without a network it is tried again. */
 const AGAIN_MS = 4000;
-const NO_NETWORK = 0;
-const CONFLICT = 409;
+const REFUSED = 400;
+const OVER = 500;
+/** Nobody is signed in any more, or too much was asked: the word itself was not looked at. */
+const LATER: readonly number[] = [401, 408, 429];
 
 interface Own {
   readonly text: string;
@@ -20,6 +23,20 @@ interface Own {
   /** The word that was looked at when the typing began. */
   readonly seen: string | null;
 }
+
+type Words = ReadonlyMap<string, Own>;
+const NONE: Words = new Map();
+
+/** By person and draft. It outlives the screen: whoever goes to another one has lost nothing of what was not brought. */
+const useUnsent = create<{ readonly of: Readonly<Record<string, Words>> }>(() => ({ of: {} }));
+const unsentOf = (at: string): Words => useUnsent.getState().of[at] ?? NONE;
+const changeUnsent = (at: string, change: (before: Words) => Words): void =>
+  useUnsent.setState(({ of }) => ({ of: { ...of, [at]: change(of[at] ?? NONE) } }));
+
+/** Whoever closes the window before all of it is kept is asked. */
+window.addEventListener('beforeunload', (event) => {
+  if (Object.values(useUnsent.getState().of).some(({ size }) => size > 0)) event.preventDefault();
+});
 
 export interface Typing {
   readonly may: boolean;
@@ -38,18 +55,20 @@ export interface Typing {
 }
 
 export function useTyping(view: SettingsDraftView, may: boolean): Typing {
-  const [own, setOwn] = useState<ReadonlyMap<string, Own>>(new Map());
+  const { data: session } = useSession();
+  const path = `drafts/${view.id}`;
+  const at = `${session?.signInName ?? ''} ${path}`;
+  const own = useUnsent(({ of }) => of[at]) ?? NONE;
   const [refused, setRefused] = useState<ReadonlyMap<string, string>>(new Map());
   const [trouble, setTrouble] = useState<string | null>(null);
   const [tries, setTries] = useState(0);
-  const path = `drafts/${view.id}`;
   const words = useMemo(() => new Map(view.fields.map((each) => [each.key, each])), [view.fields]);
-  const latest = useRef({ own, words, refused });
+  const latest = useRef(refused);
   useEffect(() => {
-    latest.current = { own, words, refused };
+    latest.current = refused;
   });
 
-  const bring = useBringing(path, latest, { setOwn, setRefused, setTrouble, setTries });
+  const bring = useBringing(path, at, latest, { setRefused, setTrouble, setTries });
 
   const open = [...own.keys()].filter((key) => !refused.has(key)).length;
   useEffect(() => {
@@ -62,7 +81,6 @@ export function useTyping(view: SettingsDraftView, may: boolean): Typing {
     const timer = setTimeout(() => void bring(), AGAIN_MS);
     return () => clearTimeout(timer);
   }, [trouble, bring, tries]);
-  useWarning(own.size > 0);
 
   const forget = (key: string) => {
     setRefused((before) => new Map([...before].filter(([each]) => each !== key)));
@@ -80,7 +98,8 @@ export function useTyping(view: SettingsDraftView, may: boolean): Typing {
     isOnTheWay: (key) => own.has(key),
     type: (typed) => {
       setTrouble(null);
-      setOwn((before) => {
+      for (const key of Object.keys(typed)) forget(key);
+      changeUnsent(at, (before) => {
         const next = new Map(before);
         for (const [key, text] of Object.entries(typed)) {
           const seen = before.get(key)?.seen ?? words.get(key)?.id ?? null;
@@ -90,11 +109,11 @@ export function useTyping(view: SettingsDraftView, may: boolean): Typing {
       });
     },
     takeTheirs: (key) => {
-      setOwn((before) => new Map([...before].filter(([each]) => each !== key)));
+      changeUnsent(at, (before) => new Map([...before].filter(([each]) => each !== key)));
       forget(key);
     },
     keepMine: (key) => {
-      setOwn((before) => {
+      changeUnsent(at, (before) => {
         const mine = before.get(key);
         return mine ? new Map([...before, [key, { ...mine, seen: words.get(key)?.id ?? null }]]) : before;
       });
@@ -106,7 +125,6 @@ export function useTyping(view: SettingsDraftView, may: boolean): Typing {
 type Set<T> = (change: (before: T) => T) => void;
 
 interface State {
-  readonly setOwn: Set<ReadonlyMap<string, Own>>;
   readonly setRefused: Set<ReadonlyMap<string, string>>;
   readonly setTrouble: (why: string | null) => void;
   readonly setTries: Set<number>;
@@ -115,67 +133,70 @@ interface State {
 /** Brings all that waits in one go; of one that is not taken the others are. */
 function useBringing(
   path: string,
-  latest: {
-    readonly current: {
-      readonly own: ReadonlyMap<string, Own>;
-      readonly refused: ReadonlyMap<string, string>;
-    };
-  },
-  { setOwn, setRefused, setTrouble, setTries }: State,
+  at: string,
+  latest: { readonly current: ReadonlyMap<string, string> },
+  { setRefused, setTrouble, setTries }: State,
 ): () => Promise<void> {
   const bringing = useRef(false);
-  return useCallback(async () => {
+  const isLeft = useRef(false);
+  const bring = useCallback(async () => {
     if (bringing.current) return;
-    const waiting = [...latest.current.own].filter(([key]) => !latest.current.refused.has(key));
-    if (waiting.length === 0) return;
     bringing.current = true;
-    const sent = new Map(waiting);
+    const refused = new Set(latest.current.keys());
+    const waiting = () => [...unsentOf(at)].filter(([key]) => !refused.has(key));
     try {
-      const fields = waiting.map(([key, { text, why, seen }]): NewDraftField => ({ key, text, why, seen }));
-      const fresh = await put<SettingsDraftView>(`${path}/fields`, { fields });
-      await takeView(fresh);
+      let sent = waiting();
+      while (sent.length > 0) {
+        for (const [key, message] of await bringWords(path, at, sent)) {
+          refused.add(key);
+          setRefused((before) => new Map([...before, [key, message]]));
+        }
+        // What was typed on since then goes with the next pause, or now where nobody types any more.
+        sent = isLeft.current ? waiting() : [];
+      }
       setTrouble(null);
-      // What was typed on since then goes with the next one.
-      setOwn((before) => new Map([...before].filter(([key, each]) => sent.get(key)?.text !== each.text)));
     } catch (error) {
-      const { message, problem } = error as ProblemError;
-      if (problem.status === CONFLICT && waiting.length > 1)
-        await oneByOne(path, waiting, setOwn, setRefused);
-      else if (problem.status === CONFLICT)
-        setRefused((before) => new Map([...before, [waiting[0]?.[0] ?? '', message]]));
-      else setTrouble(message);
-      void queryClient.invalidateQueries({ queryKey: [path] });
-      if (problem.status === NO_NETWORK) setTimeout(() => setTries((before) => before + 1), AGAIN_MS);
+      setTrouble((error as ProblemError).message);
     } finally {
       bringing.current = false;
+      if (refused.size > latest.current.size) void queryClient.invalidateQueries({ queryKey: [path] });
       setTries((before) => before + 1);
     }
-  }, [path, latest, setOwn, setRefused, setTrouble, setTries]);
-}
-
-/** All of them are taken or none: the one that somebody else has changed is found by bringing each alone. */
-async function oneByOne(
-  path: string,
-  waiting: readonly (readonly [string, Own])[],
-  setOwn: (change: (before: ReadonlyMap<string, Own>) => ReadonlyMap<string, Own>) => void,
-  setRefused: (change: (before: ReadonlyMap<string, string>) => ReadonlyMap<string, string>) => void,
-): Promise<void> {
-  for (const [key, { text, why, seen }] of waiting)
-    try {
-      await put<SettingsDraftView>(`${path}/fields`, { fields: [{ key, text, why, seen }] });
-      setOwn((before) => new Map([...before].filter(([each, now]) => each !== key || now.text !== text)));
-    } catch (error) {
-      const { message } = error as ProblemError;
-      setRefused((before) => new Map([...before, [key, message]]));
-    }
-}
-
-/** Whoever closes the window before all of it is kept is asked. */
-function useWarning(open: boolean): void {
+  }, [path, at, latest, setRefused, setTrouble, setTries]);
+  // Whoever goes to another screen does not wait for the pause.
   useEffect(() => {
-    if (!open) return;
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [open]);
+    isLeft.current = false;
+    return () => {
+      isLeft.current = true;
+      void bring();
+    };
+  }, [bring]);
+  return bring;
+}
+
+/** The server takes all of them or none: the one that it refuses is found by bringing each alone. Answers with those and why. */
+async function bringWords(
+  path: string,
+  at: string,
+  words: readonly (readonly [string, Own])[],
+): Promise<readonly (readonly [string, string])[]> {
+  const fields = words.map(([key, { text, why, seen }]): NewDraftField => ({ key, text, why, seen }));
+  const sent = new Map(words);
+  try {
+    await takeView(await put<SettingsDraftView>(`${path}/fields`, { fields }));
+    changeUnsent(
+      at,
+      (before) => new Map([...before].filter(([key, each]) => sent.get(key)?.text !== each.text)),
+    );
+    return [];
+  } catch (error) {
+    const { message, problem } = error as ProblemError;
+    const { status } = problem;
+    if (status < REFUSED || status >= OVER || LATER.includes(status)) throw error;
+    const [first, ...others] = words;
+    if (!first || others.length === 0) return first ? [[first[0], message]] : [];
+    const alone: (readonly [string, string])[] = [];
+    for (const word of words) alone.push(...(await bringWords(path, at, [word])));
+    return alone;
+  }
 }
